@@ -1,0 +1,197 @@
+package org.transitum.sources.counters;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.CharacterCodingException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
+import org.transitum.core.InvalidValue;
+import org.transitum.core.counters.Counter;
+import org.transitum.core.counters.Measure;
+import org.transitum.core.counters.SeriesAligner;
+import org.transitum.sources.files.BadFile;
+import org.transitum.sources.files.FileProblem;
+import org.transitum.sources.files.Problems;
+import org.transitum.sources.files.TextSource;
+
+/**
+ * Reads counters in long form, one sample a row, the format of docs/formats/counters.md: a stream
+ * of any length in bounded memory (one day of buckets per series).
+ */
+public final class CountersCsv {
+  static final List<String> COLUMNS = List.of("object", "counter", "time", "value");
+  private static final int REPORT_EVERY = 1 << 16;
+  private static final int LONGEST_FIELD = 1 << 16;
+
+  /** What was read. */
+  public record Summary(long samples, int series) {}
+
+  private final String file;
+  private final CounterSink sink;
+  private final LongConsumer progress;
+  private final Problems problems;
+  private final Map<String, Map<String, SeriesAligner>> aligners = new HashMap<>();
+  private final Set<String> refused = new HashSet<>();
+  private long samples;
+  private int series;
+
+  private CountersCsv(String file, CounterSink sink, LongConsumer progress) {
+    this.file = file;
+    this.sink = sink;
+    this.progress = progress;
+    this.problems = new Problems(file);
+  }
+
+  /**
+   * @param progress told the rows read so far, now and then; may throw to cancel
+   * @throws BadFile with everything that is wrong; the sink may have been given days by then, so
+   *     the caller must undo them
+   */
+  public static Summary read(
+      String file, InputStream content, CounterSink sink, LongConsumer progress) {
+    return new CountersCsv(file, sink, progress).run(content);
+  }
+
+  private Summary run(InputStream content) {
+    long number = 1;
+    try {
+      TextSource source = TextSource.open(file, content);
+      SampleRow row = new SampleRow();
+      try (CsvReader<SampleRow> reader =
+          CsvReader.builder()
+              .fieldSeparator(source.delimiter())
+              .maxBufferSize(LONGEST_FIELD)
+              .allowMissingFields(true)
+              .allowExtraFields(true)
+              .build(row, source.reader())) {
+        boolean header = true;
+        for (SampleRow next : reader) {
+          if (header) {
+            row.columns(positions(next.header()));
+            header = false;
+            continue;
+          }
+          number++;
+          take(next, number);
+          if (number % REPORT_EVERY == 0) {
+            progress.accept(number);
+          }
+        }
+      }
+    } catch (CharacterCodingException e) {
+      problems.add(number + 1, null, "Not UTF-8 text from about here on. Save it again as UTF-8.");
+    } catch (CsvParseException | UncheckedIOException e) {
+      problems.add(
+          number + 1,
+          null,
+          e.getCause() instanceof CharacterCodingException
+              ? "Not UTF-8 text from about here on. Save it again as UTF-8."
+              : "A quote opens here and is never closed. Write a quote inside a value twice.");
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    if (samples == 0) {
+      problems.add(null, null, "The file has a header but no sample. Choose a file with data.");
+    }
+    problems.throwIfAny();
+    aligners.values().forEach(of -> of.values().forEach(SeriesAligner::finish));
+    return new Summary(samples, series);
+  }
+
+  private int[] positions(List<String> header) {
+    int[] positions = new int[header.size()];
+    List<String> missing = new ArrayList<>(COLUMNS);
+    for (int i = 0; i < positions.length; i++) {
+      positions[i] = COLUMNS.indexOf(header.get(i).strip().toLowerCase(Locale.ROOT));
+      if (positions[i] >= 0) {
+        missing.remove(COLUMNS.get(positions[i]));
+      }
+    }
+    if (!missing.isEmpty()) {
+      throw new BadFile(
+          List.of(
+              new FileProblem(
+                  file,
+                  1L,
+                  null,
+                  "The header must name object, counter, time and value; it lacks %s and has: %s."
+                      .formatted(String.join(", ", missing), String.join(", ", header)))),
+          1);
+    }
+    return positions;
+  }
+
+  private void take(SampleRow row, long number) {
+    if (row.problem() != null) {
+      problems.add(number, row.problemColumn(), row.problem());
+      return;
+    }
+    SeriesAligner aligner = aligner(row.object(), row.counter(), number);
+    if (aligner == null) {
+      return;
+    }
+    try {
+      aligner.add(row.millis(), row.value());
+      samples++;
+    } catch (InvalidValue e) {
+      problems.add(number, "time", e.getMessage());
+    }
+  }
+
+  private @Nullable SeriesAligner aligner(String object, String counter, long number) {
+    Map<String, SeriesAligner> of = aligners.get(object);
+    SeriesAligner known = of == null ? null : of.get(counter);
+    return known != null ? known : open(object, counter, number);
+  }
+
+  private @Nullable SeriesAligner open(String object, String name, long number) {
+    if (!refused.add(object + "\n" + name)) {
+      return null;
+    }
+    Counter counter = Counter.ofColumn(name).orElse(null);
+    if (counter == null) {
+      problems.add(
+          number,
+          "counter",
+          "\"%s\" is no counter known here; docs/formats/counters.md lists them.".formatted(name));
+      return null;
+    }
+    if (!sink.knows(object)) {
+      problems.add(
+          number,
+          "object",
+          "\"%s\" is no host, instance or database of the inventory. Read its inventory first."
+              .formatted(object));
+      return null;
+    }
+    Map<String, SeriesAligner> of = aligners.computeIfAbsent(object, key -> new HashMap<>());
+    Measure measure = counter.measure();
+    for (String other : of.keySet()) {
+      if (Counter.ofColumn(other).map(Counter::measure).orElse(null) == measure) {
+        problems.add(
+            number,
+            "counter",
+            "\"%s\" and \"%s\" of %s measure the same; keep one.".formatted(name, other, object));
+        return null;
+      }
+    }
+    SeriesAligner aligner =
+        new SeriesAligner(
+            counter.kind(),
+            sink.stepOf(object, measure),
+            chunk -> sink.take(object, counter, chunk));
+    of.put(name, aligner);
+    series++;
+    return aligner;
+  }
+}

@@ -1,0 +1,221 @@
+package org.transitum.sources.inventory;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import org.transitum.core.inventory.Attribute;
+import org.transitum.core.inventory.DatabaseKey;
+import org.transitum.core.inventory.ObjectKind;
+import org.transitum.core.inventory.Origin;
+import org.transitum.core.inventory.Reading;
+import org.transitum.core.inventory.Reading.ReadObject;
+import org.transitum.sources.inventory.ServerReading.SeenTie;
+
+/**
+ * Reads a live PostgreSQL server, 12 or newer, without writing anything: the instance, each
+ * database that the user may connect to, and the ties seen in them. What cannot be read is named
+ * and the rest is kept.
+ */
+public final class PostgresReader {
+  private static final String SETTINGS =
+      """
+      select current_setting('server_version') version,
+             pg_size_bytes(current_setting('shared_buffers')) cache_bytes,
+             current_setting('max_connections') max_connections,
+             current_setting('wal_level') log_mode,
+             current_setting('TimeZone') time_zone,
+             current_setting('data_checksums') page_checksums,
+             current_setting('ssl') tls,
+             (select count(*) from pg_roles where rolname !~ '^pg_') roles,
+             (select count(*) from pg_replication_slots) replication_slots
+      """;
+  private static final String DATABASES =
+      """
+      select datname, pg_encoding_to_char(encoding) encoding, datcollate collation,
+             has_database_privilege(datname, 'connect') may_connect,
+             case when has_database_privilege(datname, 'connect')
+                    or pg_has_role('pg_read_all_stats', 'usage')
+                  then pg_database_size(datname) end size_bytes
+        from pg_database where not datistemplate and datallowconn order by datname
+      """;
+  private static final String OBJECTS =
+      """
+      with own as (
+        select c.oid, c.relkind from pg_class c join pg_namespace n on n.oid = c.relnamespace
+         where n.nspname !~ '^pg_' and n.nspname <> 'information_schema' and c.relpersistence <> 't')
+      select count(*) filter (where relkind in ('r', 'p')) tables,
+             count(*) filter (where relkind in ('v', 'm')) views,
+             count(*) filter (where relkind = 'S') sequences,
+             count(*) filter (where relkind in ('r', 'p') and not exists (
+               select from pg_constraint k where k.conrelid = own.oid and k.contype = 'p')) tables_without_key,
+             (select count(*) from pg_proc p join pg_namespace n on n.oid = p.pronamespace
+               where n.nspname !~ '^pg_' and n.nspname <> 'information_schema') routines,
+             (select count(*) from pg_trigger where not tgisinternal) triggers,
+             (select count(*) from pg_largeobject_metadata) large_objects,
+             (select string_agg(extname, ', ' order by extname) from pg_extension
+               where extname <> 'plpgsql') extensions
+        from own
+      """;
+  private static final int PG_PORT = 5432;
+
+  private final ServerAddress address;
+  private final String instance;
+  private final Instant at;
+  private final List<ReadObject> objects = new ArrayList<>();
+  private final List<SeenTie> ties = new ArrayList<>();
+  private final List<String> unread = new ArrayList<>();
+
+  private PostgresReader(ServerAddress address, String instance, Instant at) {
+    this.address = address;
+    this.instance = instance;
+    this.at = at;
+  }
+
+  /**
+   * @param instance the key the server has, or is to have, in the inventory
+   * @param at when it is read
+   * @throws Unreachable when nothing at all can be read
+   */
+  public static ServerReading read(ServerAddress address, String instance, Instant at) {
+    return new PostgresReader(address, instance, at).run();
+  }
+
+  private ServerReading run() {
+    List<String> reachable;
+    try (Connection connection = PostgresConnections.open(address)) {
+      readInstance(connection);
+      reachable = readDatabases(connection);
+    } catch (SQLException e) {
+      throw new Unreachable(
+          "%s broke off: %s.".formatted(address, PostgresConnections.plain(e)), e);
+    }
+    reachable.forEach(this::readInside);
+    Reading reading =
+        new Reading(
+            "server " + instance, Origin.OBSERVED, at, List.copyOf(objects), List.copyOf(unread));
+    return new ServerReading(reading, List.copyOf(ties));
+  }
+
+  private void readInstance(Connection connection) throws SQLException {
+    Map<Attribute, String> facts = new EnumMap<>(Attribute.class);
+    put(facts, Attribute.ENGINE, "PostgreSQL");
+    put(facts, Attribute.HOST_NAME, address.host());
+    put(facts, Attribute.PORT, Integer.toString(address.port()));
+    try (PreparedStatement statement = connection.prepareStatement(SETTINGS);
+        ResultSet row = statement.executeQuery()) {
+      row.next();
+      put(facts, Attribute.VERSION, row.getString("version").split(" ")[0]);
+      for (Attribute attribute :
+          List.of(
+              Attribute.CACHE_BYTES,
+              Attribute.MAX_CONNECTIONS,
+              Attribute.LOG_MODE,
+              Attribute.TIME_ZONE,
+              Attribute.PAGE_CHECKSUMS,
+              Attribute.TLS,
+              Attribute.ROLES,
+              Attribute.REPLICATION_SLOTS)) {
+        put(facts, attribute, row.getString(attribute.column()));
+      }
+    }
+    objects.add(new ReadObject(ObjectKind.HOST, address.host(), "connection", Map.of()));
+    objects.add(new ReadObject(ObjectKind.INSTANCE, instance, "pg_settings", facts));
+  }
+
+  private List<String> readDatabases(Connection connection) throws SQLException {
+    List<String> reachable = new ArrayList<>();
+    try (PreparedStatement statement = connection.prepareStatement(DATABASES);
+        ResultSet row = statement.executeQuery()) {
+      while (row.next()) {
+        String name = row.getString("datname");
+        Map<Attribute, String> facts = new EnumMap<>(Attribute.class);
+        put(facts, Attribute.ENCODING, row.getString("encoding"));
+        put(facts, Attribute.COLLATION, row.getString("collation"));
+        if (row.getString("size_bytes") != null) {
+          put(facts, Attribute.SIZE_BYTES, row.getString("size_bytes"));
+        } else {
+          unread.add(
+              "%s: size not readable; grant pg_monitor to %s."
+                  .formatted(key(name), address.user()));
+        }
+        objects.add(new ReadObject(ObjectKind.DATABASE, key(name), "pg_database", facts));
+        if (row.getBoolean("may_connect")) {
+          reachable.add(name);
+        } else {
+          unread.add(
+              "%s: objects not readable; grant CONNECT on it to %s."
+                  .formatted(key(name), address.user()));
+        }
+      }
+    }
+    return reachable;
+  }
+
+  private void readInside(String database) {
+    try (Connection connection = PostgresConnections.open(address.withDatabase(database))) {
+      attempt(database, "object counts", () -> readObjects(connection, database));
+      PostgresTies reader = new PostgresTies(connection, key(database), address);
+      attempt(database, "foreign servers and tables", () -> ties.addAll(reader.foreignTables()));
+      attempt(database, "dblink calls", () -> ties.addAll(reader.dblinkCalls()));
+      attempt(database, "subscriptions", () -> ties.addAll(reader.subscriptions()));
+    } catch (SQLException | Unreachable e) {
+      unread.add("%s: %s".formatted(key(database), e.getMessage()));
+    }
+  }
+
+  private interface Part {
+    void read() throws SQLException;
+  }
+
+  private void attempt(String database, String what, Part part) {
+    try {
+      part.read();
+    } catch (SQLException e) {
+      String remedy =
+          "42501".equals(e.getSQLState())
+              ? "%s may not read them".formatted(address.user())
+              : PostgresConnections.plain(e);
+      unread.add("%s: %s not readable: %s.".formatted(key(database), what, remedy));
+    }
+  }
+
+  private void readObjects(Connection connection, String database) throws SQLException {
+    try (PreparedStatement statement = connection.prepareStatement(OBJECTS);
+        ResultSet row = statement.executeQuery()) {
+      row.next();
+      ReadObject object =
+          objects.stream().filter(o -> o.key().equals(key(database))).findFirst().orElseThrow();
+      for (Attribute attribute :
+          List.of(
+              Attribute.TABLES,
+              Attribute.TABLES_WITHOUT_KEY,
+              Attribute.VIEWS,
+              Attribute.ROUTINES,
+              Attribute.SEQUENCES,
+              Attribute.TRIGGERS,
+              Attribute.LARGE_OBJECTS)) {
+        put(object.values(), attribute, row.getString(attribute.column()));
+      }
+      String extensions = row.getString("extensions");
+      put(object.values(), Attribute.EXTENSIONS, extensions == null ? "none" : extensions);
+    }
+  }
+
+  private String key(String database) {
+    return new DatabaseKey(instance, database).toString();
+  }
+
+  private static void put(Map<Attribute, String> facts, Attribute attribute, String value) {
+    facts.put(attribute, attribute.type().canonical(value));
+  }
+
+  static int defaultPort() {
+    return PG_PORT;
+  }
+}

@@ -1,0 +1,10 @@
+package org.transitum.sources.inventory;
+
+/** A server that could not be read at all, with a sentence that says why and what to do. */
+public final class Unreachable extends RuntimeException {
+  private static final long serialVersionUID = 1L;
+
+  public Unreachable(String sentence, Throwable cause) {
+    super(sentence, cause);
+  }
+}
