@@ -41,14 +41,16 @@ public final class SeriesAligner {
 
   /**
    * @param stepSeconds the grid of chunks stored earlier for this series, or 0 to learn it
+   * @param nominalSeconds the interval at which samples are taken, or 0 to learn it
    * @param sink takes each finished day, oldest first
    */
-  public SeriesAligner(Counter.Kind kind, int stepSeconds, Consumer<DayChunk> sink) {
+  public SeriesAligner(
+      Counter.Kind kind, int stepSeconds, int nominalSeconds, Consumer<DayChunk> sink) {
     this.kind = kind;
     this.stepSeconds = stepSeconds;
     this.sink = sink;
-    if (stepSeconds > 0) {
-      begin(stepSeconds * 1000L);
+    if (nominalSeconds > 0) {
+      begin(nominalSeconds * 1000L);
     }
   }
 

@@ -189,6 +189,7 @@ public final class CountersCsv {
         new SeriesAligner(
             counter.kind(),
             sink.stepOf(object, measure),
+            0,
             chunk -> sink.take(object, counter, chunk));
     of.put(name, aligner);
     series++;

@@ -1,0 +1,136 @@
+package org.transitum.server.counters;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.transitum.core.counters.DayChunk;
+import org.transitum.core.counters.Measure;
+import org.transitum.server.jobs.JobService;
+import org.transitum.server.jobs.JobService.Job;
+import org.transitum.server.jobs.JobService.Outcome;
+import org.transitum.server.jobs.JobService.Progress;
+import org.transitum.server.journal.JournalService;
+import org.transitum.server.live.LiveFeed;
+import org.transitum.server.programme.ProgrammeClock;
+import org.transitum.sources.counters.CountersCsv;
+import org.transitum.sources.counters.CountersCsv.Summary;
+import org.transitum.sources.files.BadFile;
+
+/** Takes counters from files and shows what there is. */
+@Service
+public class CounterService {
+  private static final int GLANCE_DAYS = 28;
+
+  private final SeriesStore store;
+  private final JobService jobs;
+  private final JournalService journal;
+  private final LiveFeed live;
+  private final ProgrammeClock clock;
+  private final TransactionTemplate transaction;
+  private final ApplicationEventPublisher events;
+  private final Path uploads;
+
+  CounterService(
+      SeriesStore store,
+      JobService jobs,
+      JournalService journal,
+      LiveFeed live,
+      ProgrammeClock clock,
+      TransactionTemplate transaction,
+      ApplicationEventPublisher events,
+      @Value("${transitum.data}") Path data) {
+    this.store = store;
+    this.jobs = jobs;
+    this.journal = journal;
+    this.live = live;
+    this.clock = clock;
+    this.transaction = transaction;
+    this.events = events;
+    this.uploads = data.resolve("uploads");
+  }
+
+  /** Series have changed; what was worked out from them is stale. */
+  public record SeriesChanged() {}
+
+  /**
+   * What a database did lately.
+   *
+   * @param days mean cores of each of the last {@value CounterService#GLANCE_DAYS} days, oldest
+   *     first; null where there is no sample
+   */
+  public record Glance(String key, List<Double> days) {}
+
+  /** Keeps the file aside, then reads it as a job, so that the browser need not stay. */
+  public Job startImport(String name, InputStream content) throws IOException {
+    Files.createDirectories(uploads);
+    Path file = Files.createTempFile(uploads, "counters-", ".csv");
+    try {
+      Files.copy(content, file, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+    } catch (IOException e) {
+      Files.deleteIfExists(file);
+      throw BadFile.whole(name, "The upload broke off; nothing was stored. Send the file again.");
+    }
+    return jobs.start(
+        "counters",
+        "Counters from " + name,
+        progress -> {
+          try (InputStream in = Files.newInputStream(file)) {
+            Summary summary = importNow(name, in, progress);
+            return new Outcome(
+                "%,d samples of %,d series".formatted(summary.samples(), summary.series()), null);
+          } finally {
+            Files.deleteIfExists(file);
+          }
+        });
+  }
+
+  /** Takes a whole file in one transaction, or nothing of it. */
+  public Summary importNow(String name, InputStream content, Progress progress) {
+    Summary summary =
+        transaction.execute(
+            status -> {
+              Summary read =
+                  CountersCsv.read(
+                      name,
+                      content,
+                      store.sink(),
+                      rows -> progress.tell("%,d rows read".formatted(rows)));
+              journal.write(
+                  "read counters",
+                  "COUNTERS",
+                  name,
+                  null,
+                  null,
+                  null,
+                  "%,d samples of %,d series".formatted(read.samples(), read.series()));
+              return read;
+            });
+    events.publishEvent(new SeriesChanged());
+    live.announce("counters", name);
+    return summary;
+  }
+
+  /** Databases with samples in the last four weeks. */
+  public List<Glance> glances() {
+    int today = Math.toIntExact(clock.instant().getEpochSecond() / DayChunk.SECONDS_PER_DAY);
+    int from = today - GLANCE_DAYS + 1;
+    List<Glance> glances = new ArrayList<>();
+    for (Map.Entry<String, Map<Integer, Double>> entry :
+        store.dailyMeans(Measure.CPU_CORES, from).entrySet()) {
+      List<Double> days = new ArrayList<>();
+      for (int day = from; day <= today; day++) {
+        days.add(entry.getValue().get(day));
+      }
+      glances.add(new Glance(entry.getKey(), days));
+    }
+    return glances;
+  }
+}

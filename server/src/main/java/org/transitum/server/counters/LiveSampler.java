@@ -1,0 +1,167 @@
+package org.transitum.server.counters;
+
+import jakarta.annotation.PreDestroy;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicBoolean;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.transitum.core.counters.SeriesAligner;
+import org.transitum.server.counters.CounterService.SeriesChanged;
+import org.transitum.server.inventory.SourceServers;
+import org.transitum.server.inventory.SourceServers.Server;
+import org.transitum.server.live.LiveFeed;
+import org.transitum.server.programme.ProgrammeClock;
+import org.transitum.sources.counters.CounterSink;
+import org.transitum.sources.counters.PostgresSampler;
+import org.transitum.sources.counters.PostgresSampler.Sample;
+import org.transitum.sources.inventory.Unreachable;
+
+/**
+ * Samples the listed servers that the lead started, each at its own pace. A server that hangs or
+ * refuses is noted on its entry and tried again at its next turn; it holds up no other, as each is
+ * sampled on a thread of its own.
+ */
+@Component
+class LiveSampler {
+  private static final Logger LOG = LoggerFactory.getLogger(LiveSampler.class);
+  private static final long HOUR = 3_600_000;
+  private static final int FLUSH_EVERY = 6;
+
+  private final SourceServers servers;
+  private final SeriesStore store;
+  private final ProgrammeClock clock;
+  private final TransactionTemplate transaction;
+  private final ApplicationEventPublisher events;
+  private final LiveFeed live;
+  private final Map<String, Run> runs = new ConcurrentHashMap<>();
+  private final ExecutorService workers = Executors.newFixedThreadPool(4);
+
+  LiveSampler(
+      SourceServers servers,
+      SeriesStore store,
+      ProgrammeClock clock,
+      TransactionTemplate transaction,
+      ApplicationEventPublisher events,
+      LiveFeed live) {
+    this.servers = servers;
+    this.store = store;
+    this.clock = clock;
+    this.transaction = transaction;
+    this.events = events;
+    this.live = live;
+  }
+
+  /** The samples of one server that are not in a stored bucket yet. */
+  private static final class Run {
+    final Map<String, List<TimedSample>> pending = new HashMap<>();
+    final int seconds;
+    final AtomicBoolean busy = new AtomicBoolean();
+    volatile long nextMillis;
+    int sinceFlush;
+
+    Run(int seconds) {
+      this.seconds = seconds;
+    }
+  }
+
+  private record TimedSample(long millis, Sample sample) {}
+
+  @Scheduled(fixedDelay = 1_000)
+  void turn() {
+    long now = clock.millis();
+    for (Server server : servers.all()) {
+      Integer seconds = server.samplingSeconds();
+      if (seconds == null) {
+        runs.remove(server.instance());
+        continue;
+      }
+      Run run =
+          runs.compute(
+              server.instance(),
+              (key, old) -> old == null || old.seconds != seconds ? new Run(seconds) : old);
+      if (now >= run.nextMillis && run.busy.compareAndSet(false, true)) {
+        run.nextMillis = now + seconds * 1000L;
+        workers.submit(
+            () -> {
+              try {
+                sample(server.instance(), run);
+              } finally {
+                run.busy.set(false);
+              }
+            });
+      }
+    }
+  }
+
+  @PreDestroy
+  void stop() {
+    workers.shutdownNow();
+  }
+
+  private void sample(String instance, Run run) {
+    try {
+      List<Sample> samples = PostgresSampler.sample(servers.address(instance), instance);
+      long millis = clock.millis();
+      for (Sample sample : samples) {
+        run.pending
+            .computeIfAbsent(sample.object() + "\n" + sample.counter(), k -> new ArrayList<>())
+            .add(new TimedSample(millis, sample));
+      }
+      if (++run.sinceFlush >= FLUSH_EVERY) {
+        flush(run);
+      }
+      servers.sampled(instance, null);
+    } catch (Unreachable e) {
+      servers.sampled(instance, e.getMessage());
+    } catch (RuntimeException e) {
+      LOG.warn("sampling {} failed", instance, e);
+      servers.sampled(instance, "Sampling met an unexpected error; the log says more.");
+    }
+  }
+
+  /** Stores what is pending; the last hour stays pending, so that its buckets become whole. */
+  private void flush(Run run) {
+    run.sinceFlush = 0;
+    transaction.executeWithoutResult(
+        status -> {
+          CounterSink sink = store.sink();
+          run.pending.values().forEach(samples -> align(samples, run.seconds, sink));
+        });
+    long keepFrom = (clock.millis() / HOUR - 1) * HOUR;
+    run.pending.values().forEach(samples -> forget(samples, keepFrom));
+    events.publishEvent(new SeriesChanged());
+    live.announce("counters", "live");
+  }
+
+  /** Keeps the last sample before {@code keepFrom}, as the next rate starts from it. */
+  private static void forget(List<TimedSample> samples, long keepFrom) {
+    while (samples.size() > 1 && samples.get(1).millis() < keepFrom) {
+      samples.remove(0);
+    }
+  }
+
+  private static void align(List<TimedSample> samples, int seconds, CounterSink sink) {
+    Sample first = samples.get(0).sample();
+    if (!sink.knows(first.object())) {
+      return;
+    }
+    SeriesAligner aligner =
+        new SeriesAligner(
+            first.counter().kind(),
+            sink.stepOf(first.object(), first.counter().measure()),
+            seconds,
+            chunk -> sink.take(first.object(), first.counter(), chunk));
+    samples.forEach(timed -> aligner.add(timed.millis(), timed.sample().value()));
+    aligner.finish();
+  }
+}

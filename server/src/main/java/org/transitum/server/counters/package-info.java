@@ -1,0 +1,2 @@
+/** Imports, samples and stores series. */
+package org.transitum.server.counters;

@@ -1,0 +1,2 @@
+/** Crossings, and each database's place in the programme. */
+package org.transitum.server.crossings;

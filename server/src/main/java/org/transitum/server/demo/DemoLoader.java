@@ -1,0 +1,126 @@
+package org.transitum.server.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.LocalDate;
+import java.time.ZonedDateTime;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
+import org.springframework.core.env.Environment;
+import org.springframework.stereotype.Component;
+import org.transitum.demo.DemoEstate;
+import org.transitum.server.counters.CounterService;
+import org.transitum.server.dependencies.TieService;
+import org.transitum.server.inventory.ReadingService;
+import org.transitum.server.programme.ProgrammeClock;
+import org.transitum.server.programme.ProgrammeService;
+import org.transitum.server.sizing.CatalogueService;
+import org.transitum.server.team.TeamService;
+import org.transitum.server.waves.WaveService;
+import org.transitum.sources.team.PeopleCsv;
+import org.transitum.sources.team.PeopleCsv.PersonRow;
+
+/** Loads the demo estate into an empty server, through the same services as anyone's files. */
+@Component
+@ConditionalOnProperty("transitum.demo")
+class DemoLoader implements ApplicationRunner {
+  private static final Logger LOG = LoggerFactory.getLogger(DemoLoader.class);
+  private static final long SEED = 20_261_124;
+  private static final int STORY_DAYS = 26;
+
+  private final TeamService team;
+  private final ProgrammeService programme;
+  private final ProgrammeClock clock;
+  private final ReadingService readings;
+  private final TieService ties;
+  private final WaveService waves;
+  private final CatalogueService catalogues;
+  private final CounterService counters;
+  private final DemoHistory history;
+  private final Environment environment;
+
+  DemoLoader(
+      TeamService team,
+      ProgrammeService programme,
+      ProgrammeClock clock,
+      ReadingService readings,
+      TieService ties,
+      WaveService waves,
+      CatalogueService catalogues,
+      CounterService counters,
+      DemoHistory history,
+      Environment environment) {
+    this.team = team;
+    this.programme = programme;
+    this.clock = clock;
+    this.readings = readings;
+    this.ties = ties;
+    this.waves = waves;
+    this.catalogues = catalogues;
+    this.counters = counters;
+    this.history = history;
+    this.environment = environment;
+  }
+
+  @Override
+  public void run(ApplicationArguments arguments) throws IOException {
+    long began = System.nanoTime();
+    List<PersonRow> people = people();
+    if (team.isEmpty()) {
+      load(people);
+      LOG.info("demo loaded in {} ms", (System.nanoTime() - began) / 1_000_000);
+    }
+    String port = environment.getProperty("local.server.port", "8321");
+    System.out.println();
+    System.out.println("Transitum with the Fennmark Water demo: http://127.0.0.1:" + port);
+    System.out.println("Everyone can read these passwords; keep real data out of the demo.");
+    people.forEach(
+        person ->
+            System.out.printf(
+                "  %-6s %-10s %s, %s%n",
+                person.login(), person.password(), person.name(), lower(person)));
+  }
+
+  private static String lower(PersonRow person) {
+    return person.role().name().toLowerCase(java.util.Locale.ROOT);
+  }
+
+  private List<PersonRow> people() {
+    return PeopleCsv.read(
+        "people.csv",
+        new DemoEstate(LocalDate.ofInstant(clock.instant(), DemoEstate.ZONE)).open("people.csv"));
+  }
+
+  private void load(List<PersonRow> people) throws IOException {
+    ZonedDateTime now = clock.instant().atZone(DemoEstate.ZONE);
+    DemoEstate estate = new DemoEstate(now.toLocalDate());
+    people.forEach(
+        person -> team.add(person.login(), person.name(), person.role(), person.password()));
+    programme.rename(DemoEstate.NAME, DemoEstate.ZONE.getId());
+    history.as(
+        "ines",
+        now.minusDays(STORY_DAYS).toInstant(),
+        () -> {
+          for (String file : List.of("applications.csv", "servers.csv", "databases.csv")) {
+            readings.accept(readings.readFile(file, estate.open(file)).id(), null);
+          }
+          ties.read("ties.csv", estate.open("ties.csv"));
+          waves.read("windows.csv", estate.open("windows.csv"));
+        });
+    history.as(
+        "ines",
+        now.minusDays(STORY_DAYS - 1).toInstant(),
+        () -> catalogues.read("catalogue.json", estate.open("catalogue.json")));
+    history.tell(estate);
+    try (InputStream samples = estate.counters(now, SEED)) {
+      history.as(
+          "omar",
+          now.toInstant(),
+          () -> counters.importNow("counters of 30 days", samples, words -> {}));
+    }
+  }
+}

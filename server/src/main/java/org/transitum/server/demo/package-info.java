@@ -1,0 +1,2 @@
+/** Fills an empty server with the demo estate. */
+package org.transitum.server.demo;

@@ -1,0 +1,2 @@
+/** Ties with their evidence, and move groups. */
+package org.transitum.server.dependencies;

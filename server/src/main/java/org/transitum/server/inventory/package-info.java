@@ -1,0 +1,2 @@
+/** The estate, its readings and its live servers. */
+package org.transitum.server.inventory;

@@ -1,0 +1,2 @@
+/** Long work with progress, cancel and result. */
+package org.transitum.server.jobs;

@@ -1,0 +1,2 @@
+/** Where the whole estate stands, now and earlier. */
+package org.transitum.server.overview;

@@ -1,0 +1,2 @@
+/** People, roles and sign-in. */
+package org.transitum.server.team;

@@ -1,0 +1,2 @@
+/** Waves, placements and plans. */
+package org.transitum.server.waves;

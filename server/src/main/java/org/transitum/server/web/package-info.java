@@ -1,0 +1,2 @@
+/** How HTTP is served: security, pages, API description. */
+package org.transitum.server.web;
