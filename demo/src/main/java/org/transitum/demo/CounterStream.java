@@ -29,12 +29,26 @@ final class CounterStream extends InputStream {
     end = now.truncatedTo(ChronoUnit.HOURS);
     SplittableRandom seeds = new SplittableRandom(seed);
     for (Rhythm rhythm : rhythms) {
+      double[] loads = loads(rhythm);
       for (Map.Entry<String, Double> peak : rhythm.peaks().entrySet()) {
-        waiting.add(new Series(rhythm, peak.getKey(), peak.getValue(), STEP, seeds.split()));
+        waiting.add(new Series(rhythm, peak.getKey(), peak.getValue(), loads, STEP, seeds.split()));
       }
-      waiting.add(new Series(rhythm, "size_bytes", rhythm.sizeBytes(), SIZE_STEP, seeds.split()));
+      waiting.add(
+          new Series(rhythm, "size_bytes", rhythm.sizeBytes(), loads, SIZE_STEP, seeds.split()));
     }
     to = put(buffer, 0, "object,counter,time,value\n");
+  }
+
+  /** The load at each step of a rhythm's days, worked out once for all of its counters. */
+  private double[] loads(Rhythm rhythm) {
+    double[] loads =
+        new double[(int) (Duration.ofDays(rhythm.days()).toMinutes() / STEP.toMinutes()) + 1];
+    ZonedDateTime at = end.minusDays(rhythm.days());
+    for (int i = 0; i < loads.length; i++) {
+      loads[i] = rhythm.load(at);
+      at = at.plus(STEP);
+    }
+    return loads;
   }
 
   @Override
@@ -61,7 +75,7 @@ final class CounterStream extends InputStream {
     to = 0;
     while (!waiting.isEmpty() && to < buffer.length - MOST_ROW) {
       Series series = waiting.peek();
-      if (series.at.isAfter(end)) {
+      if (series.ended()) {
         waiting.remove();
       } else {
         to = series.write(buffer, to);
@@ -80,41 +94,54 @@ final class CounterStream extends InputStream {
     private final Rhythm rhythm;
     private final String counter;
     private final double peak;
-    private final Duration step;
+    private final double[] loads;
+    private final long stepSeconds;
     private final SplittableRandom random;
     private final byte[] prefix;
-    private ZonedDateTime at;
+    private final long startSeconds;
+    private long seconds;
     private double drift;
 
-    Series(Rhythm rhythm, String counter, double peak, Duration step, SplittableRandom random) {
+    Series(
+        Rhythm rhythm,
+        String counter,
+        double peak,
+        double[] loads,
+        Duration step,
+        SplittableRandom random) {
       this.rhythm = rhythm;
       this.counter = counter;
       this.peak = peak;
-      this.step = step;
+      this.loads = loads;
+      this.stepSeconds = step.toSeconds();
       this.random = random;
       this.prefix = (rhythm.object() + "," + counter + ",").getBytes(StandardCharsets.US_ASCII);
-      this.at = end.minusDays(rhythm.days());
+      this.startSeconds = end.minusDays(rhythm.days()).toEpochSecond();
+    }
+
+    boolean ended() {
+      return startSeconds + seconds > end.toEpochSecond();
     }
 
     int write(byte[] target, int start) {
       System.arraycopy(prefix, 0, target, start, prefix.length);
-      int next = start + prefix.length;
-      next = time(target, next, at.toEpochSecond());
+      int next = digits(target, start + prefix.length, startSeconds + seconds);
       target[next++] = ',';
       boolean cores = counter.equals("cpu_cores");
       next = number(target, next, Math.round(value() * (cores ? 1_000 : 1)), cores);
       target[next++] = '\n';
-      at = at.plus(step);
+      seconds += stepSeconds;
       return next;
     }
 
     private double value() {
-      double weeksBack = Duration.between(at, end).toMinutes() / (7.0 * 24 * 60);
       if (counter.equals("size_bytes")) {
+        double weeksBack = (end.toEpochSecond() - startSeconds - seconds) / (7.0 * 86_400);
         return Math.max(0, peak - rhythm.growthPerWeek() * weeksBack * random.nextDouble(0.9, 1.1));
       }
       drift = drift * 0.9 + random.nextDouble(-0.08, 0.08);
-      double load = Math.max(0.01, rhythm.load(at) + drift * 0.5);
+      int at = (int) Math.min(loads.length - 1L, seconds / STEP.toSeconds());
+      double load = Math.max(0.01, loads[at] + drift * 0.5);
       return switch (counter) {
         case "working_set_bytes" -> peak * (0.82 + 0.15 * load);
         case "connections" -> peak * (0.35 + 0.6 * load);
@@ -123,15 +150,27 @@ final class CounterStream extends InputStream {
     }
 
     private static int number(byte[] target, int start, long value, boolean thousandths) {
-      String digits =
-          thousandths
-              ? value / 1000 + "." + Long.toString(1000 + value % 1000).substring(1)
-              : Long.toString(value);
-      return put(target, start, digits);
+      int next = digits(target, start, thousandths ? value / 1000 : value);
+      if (thousandths) {
+        target[next] = '.';
+        digits(target, next, 1000 + value % 1000);
+        target[next] = '.';
+        next += 4;
+      }
+      return next;
     }
 
-    private static int time(byte[] target, int start, long epochSeconds) {
-      return put(target, start, Long.toString(epochSeconds));
+    private static int digits(byte[] target, int start, long value) {
+      int length = 1;
+      for (long rest = value / 10; rest > 0; rest /= 10) {
+        length++;
+      }
+      long rest = value;
+      for (int at = start + length - 1; at >= start; at--) {
+        target[at] = (byte) ('0' + rest % 10);
+        rest /= 10;
+      }
+      return start + length;
     }
   }
 }

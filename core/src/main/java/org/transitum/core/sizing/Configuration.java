@@ -71,17 +71,31 @@ public record Configuration(
     return utilisation.values().stream().allMatch(used -> used <= 1);
   }
 
-  /** The dimension used most; ties go to the first in the order of {@link Dimension}. */
+  /**
+   * The dimension used most; ties go to the first in the order of {@link Dimension}. Storage counts
+   * only where the tier gives no more of it: below that, just enough is bought, so that it is
+   * always nearly full and says nothing.
+   */
   public Optional<Dimension> binding() {
     return utilisation.entrySet().stream()
+        .filter(entry -> limits(entry.getKey()))
         .max(
             Map.Entry.<Dimension, Double>comparingByValue()
                 .thenComparing(Map.Entry.comparingByKey(Comparator.reverseOrder())))
         .map(Map.Entry::getKey);
   }
 
+  /** How much of the binding dimension is used; 0 where nothing is limited. */
   public double bindingUtilisation() {
-    return utilisation.values().stream().mapToDouble(Double::doubleValue).max().orElse(0);
+    return utilisation.entrySet().stream()
+        .filter(entry -> limits(entry.getKey()))
+        .mapToDouble(Map.Entry::getValue)
+        .max()
+        .orElse(0);
+  }
+
+  private boolean limits(Dimension dimension) {
+    return dimension != Dimension.STORAGE || storageGib >= tier.storage().maxGib();
   }
 
   /** The dimensions in which it falls short, worst first. */

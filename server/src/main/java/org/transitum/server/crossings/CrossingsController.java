@@ -41,7 +41,7 @@ class CrossingsController {
     this.places = places;
   }
 
-  record SetUp(@NotBlank String database, @Nullable String owner) {}
+  record NewCrossing(@NotBlank String database, @Nullable String owner) {}
 
   record Assignment(@NotBlank String owner) {}
 
@@ -87,7 +87,7 @@ class CrossingsController {
 
   @PostMapping
   @AllowedTo({LEAD, ENGINEER})
-  CrossingView setUp(@Valid @RequestBody SetUp setUp) {
+  CrossingView setUp(@Valid @RequestBody NewCrossing setUp) {
     return crossings.setUp(setUp.database(), setUp.owner());
   }
 

@@ -81,7 +81,7 @@ class DemoLoader implements ApplicationRunner {
     people.forEach(
         person ->
             System.out.printf(
-                "  %-6s %-10s %s, %s%n",
+                "  %-6s %-14s %s, %s%n",
                 person.login(), person.password(), person.name(), lower(person)));
   }
 

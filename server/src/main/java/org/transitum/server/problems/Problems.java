@@ -13,7 +13,6 @@ import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
-import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import org.transitum.core.InvalidValue;
 import org.transitum.core.crossings.MoveRefused;
@@ -71,11 +70,6 @@ class Problems extends ResponseEntityExceptionHandler {
   @ExceptionHandler
   ProblemDetail unreachable(Unreachable e) {
     return problem(HttpStatus.BAD_GATEWAY, "unreachable", "Not reached", e.getMessage());
-  }
-
-  @ExceptionHandler(AsyncRequestNotUsableException.class)
-  void browserLeft() {
-    // a live connection that its browser closed; there is nobody to answer
   }
 
   @ExceptionHandler

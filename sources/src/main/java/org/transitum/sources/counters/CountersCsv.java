@@ -42,6 +42,9 @@ public final class CountersCsv {
   private final Problems problems;
   private final Map<String, Map<String, SeriesAligner>> aligners = new HashMap<>();
   private final Set<String> refused = new HashSet<>();
+  private String lastObject = "";
+  private String lastCounter = "";
+  private @Nullable SeriesAligner last;
   private long samples;
   private int series;
 
@@ -148,7 +151,19 @@ public final class CountersCsv {
     }
   }
 
+  /** The row hands out the same string as long as the object or counter stays the same. */
+  @SuppressWarnings("ReferenceEquality")
   private @Nullable SeriesAligner aligner(String object, String counter, long number) {
+    if (object == lastObject && counter == lastCounter) {
+      return last;
+    }
+    last = find(object, counter, number);
+    lastObject = object;
+    lastCounter = counter;
+    return last;
+  }
+
+  private @Nullable SeriesAligner find(String object, String counter, long number) {
     Map<String, SeriesAligner> of = aligners.get(object);
     SeriesAligner known = of == null ? null : of.get(counter);
     return known != null ? known : open(object, counter, number);

@@ -179,16 +179,29 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
         return;
       }
     }
-    slowTime(new String(b, o, n).strip());
+    long seconds = n >= 9 && n <= 11 ? wholeSeconds(b, o, n) : -1;
+    if (seconds >= 0) {
+      millis = seconds * 1000;
+    } else {
+      slowTime(new String(b, o, n).strip());
+    }
+  }
+
+  private static long wholeSeconds(char[] b, int from, int count) {
+    long value = 0;
+    for (int i = from; i < from + count; i++) {
+      int digit = b[i] - '0';
+      if (digit < 0 || digit > 9) {
+        return -1;
+      }
+      value = value * 10 + digit;
+    }
+    return value;
   }
 
   private void slowTime(String text) {
     try {
-      boolean epochSeconds = text.matches("\\d{9,11}");
-      millis =
-          epochSeconds
-              ? Long.parseLong(text) * 1000
-              : OffsetDateTime.parse(text).toInstant().toEpochMilli();
+      millis = OffsetDateTime.parse(text).toInstant().toEpochMilli();
     } catch (DateTimeParseException e) {
       problem(
           "time",

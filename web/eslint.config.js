@@ -1,0 +1,15 @@
+import js from "@eslint/js";
+import vue from "eslint-plugin-vue";
+import ts from "typescript-eslint";
+
+export default ts.config(
+  { ignores: ["target", "node_modules", "src/api/schema.ts"] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...vue.configs["flat/essential"],
+  {
+    files: ["**/*.vue"],
+    languageOptions: { parserOptions: { parser: ts.parser } },
+    rules: { "no-undef": "off" },
+  },
+);

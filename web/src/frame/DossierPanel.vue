@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { mdiClose } from "@mdi/js";
+import { computed } from "vue";
+import CrossingTab from "../crossings/CrossingTab.vue";
+import TiesTab from "../dependencies/TiesTab.vue";
+import FactsTab from "../inventory/FactsTab.vue";
+import JournalTab from "../journal/JournalTab.vue";
+import { words } from "../shared/format";
+import { useDatabases, useDependencies, usePlaces } from "../shared/queries";
+import DemandTab from "../sizing/DemandTab.vue";
+import StatusMark from "./StatusMark.vue";
+import { useDossier } from "./useDossier";
+
+const props = defineProps<{ subject: string }>();
+const dossier = useDossier();
+const { data: databases } = useDatabases();
+const { byKey } = usePlaces();
+const { data: dependencies } = useDependencies();
+const row = computed(() => databases.value?.find((candidate) => candidate.key === props.subject));
+const place = computed(() => byKey.value.get(props.subject));
+const ties = computed(
+  () => dependencies.value?.ties.filter((tie) => tie.from === props.subject || tie.to === props.subject) ?? [],
+);
+const tabs = computed(() => [
+  { name: "facts", label: "Facts" },
+  { name: "demand", label: "Demand" },
+  { name: "ties", label: `Ties ${ties.value.length || ""}` },
+  { name: "crossing", label: "Crossing" },
+  { name: "journal", label: "Journal" },
+]);
+</script>
+
+<template>
+  <aside class="dossier" :aria-label="`Dossier of ${subject}`">
+    <header>
+      <StatusMark v-if="place" :state="place" />
+      <h2 :title="subject">{{ subject }}</h2>
+      <span class="dim">{{ place?.wave ?? "" }}</span>
+      <button class="close" aria-label="Close the dossier" @click="dossier.close()">
+        <svg width="18" height="18" viewBox="0 0 24 24"><path :d="mdiClose" fill="currentColor" /></svg>
+      </button>
+    </header>
+    <p v-if="row" class="dim line">
+      {{ words(place?.place) }}<template v-if="place?.place === 'CROSSING'">, {{ words(place.stage) }}</template
+      >, {{ row.owner ? `owner ${row.owner}` : "nobody owns it yet" }}
+    </p>
+    <div class="tabs" role="tablist">
+      <button
+        v-for="tab in tabs"
+        :key="tab.name"
+        role="tab"
+        :aria-selected="dossier.tab.value === tab.name"
+        @click="dossier.show(tab.name)"
+      >
+        {{ tab.label }}
+      </button>
+    </div>
+    <div class="body scroll" role="tabpanel" tabindex="0">
+      <div v-if="databases && !row" class="empty">
+        <h2>Not in the inventory</h2>
+        <p>No database is called {{ subject }}. It may be gone since this address was sent.</p>
+      </div>
+      <FactsTab v-else-if="dossier.tab.value === 'facts'" :subject="subject" />
+      <DemandTab v-else-if="dossier.tab.value === 'demand'" :subject="subject" />
+      <TiesTab v-else-if="dossier.tab.value === 'ties'" :subject="subject" />
+      <CrossingTab v-else-if="dossier.tab.value === 'crossing'" :subject="subject" />
+      <JournalTab v-else :subject="subject" />
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.dossier { border-left: 1px solid var(--rule); background: var(--surface); min-width: 0; display: flex; flex-direction: column; overflow: hidden; }
+header { display: flex; align-items: center; gap: 8px; padding: 12px 10px 0 16px; }
+h2 { font-size: 15px; font-weight: 650; flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.close { background: none; border: 0; color: var(--ink2); cursor: pointer; display: grid; padding: 3px; }
+.line { padding: 3px 16px 8px; }
+.tabs { display: flex; gap: 14px; border-bottom: 1px solid var(--rule); padding: 0 16px; }
+.tabs button { background: none; border: 0; font: inherit; color: var(--ink2); padding: 0 0 6px; cursor: pointer; white-space: nowrap; }
+.tabs button[aria-selected="true"] { color: var(--current); font-weight: 650; box-shadow: inset 0 -2px var(--current); }
+.body { flex: 1; padding: 4px 16px 16px; }
+</style>

@@ -1,0 +1,27 @@
+import type { CrossingView, DatabaseRow } from "../shared/queries";
+
+export interface Hit {
+  database: string;
+  why: string;
+}
+
+/** Up to 12 databases whose name, host, application, owner or crossing holds every word; names first. */
+export function find(text: string, databases: DatabaseRow[], crossings: CrossingView[]): Hit[] {
+  const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
+  if (!wanted.length) return [];
+  const hits: (Hit & { rank: number })[] = [];
+  for (const crossing of crossings) {
+    if (crossing.key.toLowerCase() === wanted[0]) {
+      hits.push({ database: crossing.database, why: crossing.key, rank: 0 });
+    }
+  }
+  for (const row of databases) {
+    const name = row.key.toLowerCase();
+    const facts = [row.application, row.owner, row.host, row.site, row.engine].filter(Boolean).join(", ");
+    if (wanted.every((word) => (name + " " + facts.toLowerCase()).includes(word))) {
+      const rank = row.name.toLowerCase().startsWith(wanted[0]) ? 1 : name.includes(wanted[0]) ? 2 : 3;
+      hits.push({ database: row.key, why: facts, rank });
+    }
+  }
+  return hits.sort((a, b) => a.rank - b.rank || a.database.localeCompare(b.database)).slice(0, 12);
+}

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { useQueryClient } from "@tanstack/vue-query";
+import { computed, ref } from "vue";
+import { RequestError, sendFile, type Problem, type Schemas } from "../api/client";
+import JobLine from "../jobs/JobLine.vue";
+import { done } from "../shared/notices";
+import { isLead } from "../team/session";
+
+const emit = defineEmits<{ read: [id: number] }>();
+const client = useQueryClient();
+const kinds = computed(() => [
+  { id: "inventory", label: "Inventory", words: "servers, databases or applications; its header tells which. You accept the difference next." },
+  { id: "counters", label: "Counters", words: "object, counter, time, value; of any size. You need not stay while it is read." },
+  { id: "ties", label: "Ties", words: "from, to, kind, weight, evidence." },
+  ...(isLead.value
+    ? [
+        { id: "windows", label: "Windows and freezes", words: "kind, wave, name, starts_at, ends_at, max_databases, max_gib." },
+        { id: "catalogue", label: "Catalogue", words: "the destination's tiers and prices, as JSON." },
+      ]
+    : []),
+]);
+const kind = ref("inventory");
+const problem = ref<Problem>();
+const job = ref<number>();
+const busy = ref(false);
+
+async function take(event: Event) {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  if (!file) return;
+  busy.value = true;
+  problem.value = undefined;
+  try {
+    await send(file);
+  } catch (error) {
+    problem.value = error instanceof RequestError ? error.problem : { status: 0, detail: String(error) };
+  } finally {
+    busy.value = false;
+    input.value = "";
+  }
+}
+async function send(file: File) {
+  switch (kind.value) {
+    case "inventory":
+      emit("read", (await sendFile<Schemas["OpenReading"]>("POST", "/api/v1/inventory/readings", file)).id);
+      return;
+    case "counters":
+      job.value = (await sendFile<Schemas["Job"]>("POST", "/api/v1/counters/imports", file)).id;
+      return;
+    case "ties": {
+      const read = await sendFile<Schemas["ReadTies"]>("POST", "/api/v1/dependencies/imports", file);
+      done(`${read.changed} ties new or changed`);
+      break;
+    }
+    case "windows": {
+      const read = await sendFile<Schemas["ReadWindows"]>("POST", "/api/v1/waves/imports", file);
+      done(`${read.taken} windows and freezes taken`);
+      break;
+    }
+    default: {
+      const read = await sendFile<Schemas["ReadCatalogue"]>("PUT", "/api/v1/sizing/catalogue", file);
+      done(`${read.name}: ${read.tiers} tiers`);
+    }
+  }
+  await client.invalidateQueries();
+}
+</script>
+
+<template>
+  <div class="form">
+    <fieldset>
+      <legend class="cap">What the file holds</legend>
+      <label v-for="entry in kinds" :key="entry.id">
+        <input v-model="kind" type="radio" name="kind" :value="entry.id" />
+        <span><b>{{ entry.label }}</b> <span class="dim">{{ entry.words }}</span></span>
+      </label>
+    </fieldset>
+    <label class="file">
+      <span>{{ busy ? "Reading…" : "Choose the file" }}</span>
+      <input type="file" aria-label="File to read" :accept="kind === 'catalogue' ? '.json' : '.csv,.txt'" :disabled="busy" @change="take" />
+    </label>
+    <JobLine v-if="job" :id="job" />
+    <div v-if="problem" class="problem" role="alert">
+      <b>{{ problem.detail }}</b>
+      <ul v-if="problem.problems && problem.problems.length > 1">
+        <li v-for="(one, i) in problem.problems.slice(0, 20)" :key="i">
+          <template v-if="one.row">row {{ one.row.toLocaleString("en-GB") }}</template
+          ><template v-if="one.column">, {{ one.column }}</template
+          >: {{ one.sentence }}
+        </li>
+      </ul>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+fieldset { border: 0; padding: 0; display: grid; gap: 6px; }
+fieldset label { display: flex; gap: 8px; align-items: baseline; cursor: pointer; }
+input[type="radio"] { accent-color: var(--current); }
+.file { display: flex; gap: 12px; align-items: center; border: 1px dashed var(--rule); border-radius: 4px; padding: 14px; cursor: pointer; font-weight: 550; }
+ul { padding-left: 18px; margin-top: 6px; max-height: 200px; overflow: auto; }
+</style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { useQueryClient } from "@tanstack/vue-query";
+import { reactive, ref } from "vue";
+import { api, data, type Schemas } from "../api/client";
+import JobLine from "../jobs/JobLine.vue";
+import { time } from "../shared/format";
+import { attempt } from "../shared/notices";
+import { useProgramme } from "../shared/queries";
+
+defineProps<{ servers: Schemas["Server"][]; mayList: boolean }>();
+const emit = defineEmits<{ read: [id: number] }>();
+const client = useQueryClient();
+const { zone } = useProgramme();
+const job = ref<number>();
+const adding = ref(false);
+const every = ref(60);
+const entry = reactive({ instance: "", host: "", port: 5432, database: "postgres", user: "", password: "", tls: "PREFER" as const });
+
+const read = (instance: string) =>
+  attempt(async () => {
+    job.value = (
+      await data(api.POST("/api/v1/inventory/servers/{instance}/read", { params: { path: { instance } } }))
+    ).id;
+  });
+const list = () =>
+  attempt(async () => {
+    await data(api.PUT("/api/v1/inventory/servers", { body: { ...entry } }));
+    await client.invalidateQueries({ queryKey: ["servers"] });
+    adding.value = false;
+    entry.password = "";
+    await read(entry.instance);
+  });
+const sample = (instance: string, seconds: number | undefined) =>
+  attempt(async () => {
+    await data(
+      api.PUT("/api/v1/inventory/servers/{instance}/sampling", {
+        params: { path: { instance } },
+        body: { seconds },
+      }),
+    );
+    await client.invalidateQueries({ queryKey: ["servers"] });
+  });
+</script>
+
+<template>
+  <div class="form">
+    <table v-if="servers.length" class="t-table">
+      <thead><tr><th>Server</th><th>Address</th><th>Sampling</th><th /></tr></thead>
+      <tbody>
+        <tr v-for="server in servers" :key="server.instance">
+          <td><b>{{ server.instance }}</b></td>
+          <td class="dim">{{ server.host }}:{{ server.port }} as {{ server.user }}</td>
+          <td>
+            <template v-if="server.samplingSeconds">
+              every {{ server.samplingSeconds }} s
+              <span v-if="server.samplingProblem" class="act" :title="server.samplingProblem">failing</span>
+              <span v-else-if="server.sampledAt" class="dim">last {{ time(server.sampledAt, zone, false) }}</span>
+            </template>
+            <span v-else class="dim">off</span>
+          </td>
+          <td class="num">
+            <v-btn v-if="mayList && !server.samplingSeconds" class="space" @click="sample(server.instance, every)">Sample</v-btn>
+            <v-btn v-if="mayList && server.samplingSeconds" class="space" @click="sample(server.instance, undefined)">Stop</v-btn>
+            <v-btn @click="read(server.instance)">Read</v-btn>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else-if="!mayList" class="dim">No server is listed yet. The lead lists the servers that may be connected to.</p>
+    <div v-if="mayList && servers.length" class="every dim">
+      New sampling takes a sample every <input v-model.number="every" type="number" min="10" max="3600" aria-label="Seconds between samples" /> s.
+    </div>
+    <JobLine v-if="job" :id="job" :key="job" @done="(ended) => ended.resultId != null && emit('read', ended.resultId)" />
+    <v-btn v-if="mayList && servers.length && !adding" class="self" @click="adding = true">List another server</v-btn>
+    <form v-if="mayList && (adding || !servers.length)" class="form" @submit.prevent="list">
+      <p class="dim">
+        A PostgreSQL server, 12 or newer. Reading writes nothing on it. A role in <span class="mono">pg_monitor</span> that may connect to each database sees everything:<br />
+        <span class="mono">create role transitum login password '…' in role pg_monitor;</span>
+      </p>
+      <div class="two">
+        <v-text-field v-model="entry.instance" label="Name in the inventory, such as HEAD-PG-01" />
+        <v-select v-model="entry.tls" :items="[{ title: 'TLS if offered', value: 'PREFER' }, { title: 'TLS required', value: 'REQUIRE' }, { title: 'TLS, certificate verified', value: 'VERIFY' }, { title: 'No TLS', value: 'DISABLE' }]" label="TLS" />
+        <v-text-field v-model="entry.host" label="Host" />
+        <v-text-field v-model.number="entry.port" label="Port" type="number" />
+        <v-text-field v-model="entry.user" label="User" autocomplete="off" />
+        <v-text-field v-model="entry.password" label="Password, kept encrypted" type="password" autocomplete="new-password" />
+      </div>
+      <v-btn class="go self" type="submit">List and read it</v-btn>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.self { justify-self: start; }
+.space { margin-right: 6px; }
+.every input { width: 64px; border: 1px solid var(--rule); border-radius: 3px; padding: 2px 6px; background: var(--paper); color: var(--ink); }
+</style>

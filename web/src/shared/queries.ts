@@ -1,0 +1,43 @@
+import { useQuery } from "@tanstack/vue-query";
+import { computed } from "vue";
+import { api, data, type Schemas } from "../api/client";
+
+export type DatabaseRow = Schemas["DatabaseRow"];
+export type PlaceView = Schemas["PlaceView"];
+export type CrossingView = Schemas["CrossingView"];
+
+export function useProgramme() {
+  const query = useQuery({ queryKey: ["programme"], queryFn: () => data(api.GET("/api/v1/programme")) });
+  const zone = computed(() => query.data.value?.zone ?? "UTC");
+  return { ...query, zone };
+}
+
+export function useDatabases() {
+  return useQuery({
+    queryKey: ["inventory", "databases"],
+    queryFn: () => data(api.GET("/api/v1/inventory/databases")),
+  });
+}
+
+/** Place, wave and crossing of every database, by key. */
+export function usePlaces() {
+  const query = useQuery({ queryKey: ["places"], queryFn: () => data(api.GET("/api/v1/crossings/places")) });
+  const byKey = computed(() => new Map((query.data.value ?? []).map((place) => [place.database, place])));
+  return { ...query, byKey };
+}
+
+export function useCrossings() {
+  return useQuery({ queryKey: ["crossings"], queryFn: () => data(api.GET("/api/v1/crossings")) });
+}
+
+export function useWaves() {
+  return useQuery({ queryKey: ["waves"], queryFn: () => data(api.GET("/api/v1/waves")) });
+}
+
+export function useDependencies() {
+  return useQuery({ queryKey: ["dependencies"], queryFn: () => data(api.GET("/api/v1/dependencies")) });
+}
+
+export function usePeople() {
+  return useQuery({ queryKey: ["team"], queryFn: () => data(api.GET("/api/v1/team/people")) });
+}
