@@ -63,7 +63,7 @@ const prepared = computed(() => [...byKey.value.values()].filter((place) => plac
       <div v-else class="scroll table-box">
         <table class="t-table" aria-label="Crossings">
           <thead>
-            <tr><th>Crossing</th><th>Database</th><th>Wave</th><th>Stage</th><th>Progress</th><th class="num">Behind</th><th>With</th><th>Since</th></tr>
+            <tr><th>Crossing</th><th>Database</th><th>Wave</th><th>Stage</th><th>Progress</th><th class="num">Behind</th><th>With</th><th class="since">Since</th></tr>
           </thead>
           <tbody>
             <tr v-for="one in rows" :key="one.key" class="pick" :class="{ sel: one.database === dossier.subject.value }" @click="open(one.database)">
@@ -78,7 +78,7 @@ const prepared = computed(() => [...byKey.value.values()].filter((place) => plac
               <td><span class="progress"><i><b :style="{ width: one.progress * 100 + '%' }" /></i>{{ percent(one.progress) }}</span></td>
               <td class="num" :class="{ unknown: one.lagSeconds == null }" :title="one.lagSeconds == null ? 'Nobody has reported it yet' : undefined">{{ one.lagSeconds == null ? UNKNOWN : seconds(one.lagSeconds) }}</td>
               <td :class="{ look: !one.owner }">{{ nameOf(one.owner) ?? "nobody" }}</td>
-              <td class="dim">{{ ago(one.changedAt, now.getTime()) }}</td>
+              <td class="dim since">{{ ago(one.changedAt, now.getTime()) }}</td>
             </tr>
           </tbody>
         </table>
@@ -88,11 +88,12 @@ const prepared = computed(() => [...byKey.value.values()].filter((place) => plac
 </template>
 
 <style scoped>
-.table-box { flex: 1; background: var(--surface); }
-.stage { max-width: 330px; }
+.table-box { flex: 1; background: var(--surface); container-type: inline-size; }
+@container (max-width: 780px) { .since, .progress i { display: none; } .progress { min-width: 40px; } }
+.stage { max-width: 300px; }
 .stage svg { vertical-align: -2px; margin-right: 5px; }
 .reason { display: block; font-size: 11.5px; overflow: hidden; text-overflow: ellipsis; padding: 0 0 4px 19px; font-stretch: 92%; }
 .progress { display: inline-flex; gap: 8px; align-items: center; min-width: 96px; }
-.progress i { display: block; width: 52px; height: 6px; background: var(--rule2); }
+.progress i { width: 52px; height: 6px; background: var(--rule2); }
 .progress i b { display: block; height: 6px; background: var(--current); }
 </style>

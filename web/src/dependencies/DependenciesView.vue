@@ -6,6 +6,7 @@ import { mayWork } from "../team/session";
 import StateTieSheet from "./StateTieSheet.vue";
 import TieDetail from "./TieDetail.vue";
 import TieMatrix from "./TieMatrix.vue";
+import TieSummary from "./TieSummary.vue";
 import { matrix } from "./matrixLayout";
 
 const { data: dependencies, isError } = useDependencies();
@@ -45,6 +46,7 @@ const tie = computed(() => dependencies.value?.ties.find((one) => one.id === cho
       <template v-else>
         <TieMatrix :matrix="drawn" :subject="dossier.subject.value" :chosen="chosen" @choose="(id) => (chosen = id)" @open="dossier.open" />
         <TieDetail v-if="tie" :tie="tie" @open="dossier.open" @close="chosen = undefined" />
+        <TieSummary v-else-if="!dossier.subject.value" :cells="drawn.cells" :groups="groups" @choose="(id) => (chosen = id)" @open="dossier.open" />
       </template>
     </div>
     <StateTieSheet v-if="stating" @close="stating = false" />

@@ -11,7 +11,7 @@ const { width, height } = useElementSize(box);
 const LEFT = 64;
 const TOP = 26;
 const count = computed(() => Math.max(1, props.matrix.order.length));
-const step = computed(() => Math.max(6, Math.min(22, (Math.min(width.value - LEFT - 20, height.value - TOP - 40)) / count.value)));
+const step = computed(() => Math.max(4.4, Math.min(22, Math.min(width.value - LEFT - 20, height.value - TOP - 48) / count.value)));
 const size = computed(() => step.value * count.value);
 const over = ref<{ row: number; column: number }>();
 const at = computed(() => {

@@ -119,5 +119,7 @@ const sortWord = (id: SortColumn) => (props.sortBy !== id ? "none" : props.down 
 .name svg { vertical-align: -2px; margin-right: 4px; }
 .sort { background: none; border: 0; font: inherit; color: inherit; cursor: pointer; padding: 0; }
 tr.at td { box-shadow: inset 0 1px var(--current), inset 0 -1px var(--current); }
+td, th { padding: 0 6px; }
+td.dim, td:nth-child(6) { font-stretch: 90%; }
 td { max-width: 190px; overflow: hidden; text-overflow: ellipsis; }
 </style>

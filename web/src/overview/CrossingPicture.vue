@@ -48,7 +48,7 @@ const said = (mark: Schemas["Mark"]) => `${mark.database}: ${markWords(mark)}`;
       <g v-for="lane in drawn.lanes" :key="lane.wave">
         <rect v-if="tonight(lane)" x="0" :y="lane.y" :width="drawn.width" :height="lane.height" fill="var(--look-soft)" opacity=".6" />
         <text x="12" :y="lane.y + 19" class="wave">{{ lane.wave }}</text>
-        <text x="44" :y="lane.y + 19" class="name">{{ lane.name.length > 18 ? lane.name.slice(0, 17) + "…" : lane.name }}<title>{{ lane.name }}</title></text>
+        <text x="44" :y="lane.y + 19" class="name">{{ lane.name.length > 24 ? lane.name.slice(0, 23) + "…" : lane.name }}<title>{{ lane.name }}</title></text>
         <text x="12" :y="lane.y + 35" class="s" :class="{ soon: tonight(lane) }">{{ when(lane) }}</text>
         <text :x="drawn.right + 10" :y="lane.y + 19" class="s">{{ lane.databases ? Math.round((100 * lane.crossed) / lane.databases) + "% across" : "empty" }}</text>
         <text v-if="lane.databases" :x="drawn.right + 10" :y="lane.y + 35" class="s">{{ tib(lane.crossedBytes) }} of {{ tib(lane.bytes) }} TiB</text>

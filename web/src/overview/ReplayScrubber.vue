@@ -43,7 +43,7 @@ const bar = (count: number) => (count ? Math.max(2, (24 * Math.sqrt(count)) / Ma
 
 <style scoped>
 .replay { height: 62px; flex: none; display: flex; align-items: center; gap: 12px; padding: 0 12px; border-top: 1px solid var(--rule); background: var(--surface); }
-.label { width: 138px; display: grid; font-size: 11.5px; }
+.label { width: 152px; display: grid; font-size: 11.5px; }
 .label b { font-weight: 600; }
 .track { flex: 1; position: relative; height: 44px; }
 svg { position: absolute; left: 0; right: 0; top: 2px; width: 100%; height: 26px; }

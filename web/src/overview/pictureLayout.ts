@@ -64,8 +64,8 @@ export interface PictureBox {
 }
 
 export const HEAD = 50;
-const LEFT = 150;
-const RIGHT = 112;
+const LEFT = 176;
+const RIGHT = 104;
 const CELL = 15;
 const PAD = 10;
 const LEAST_LANE = 46;

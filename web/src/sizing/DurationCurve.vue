@@ -3,7 +3,7 @@ import { computed } from "vue";
 import VChart from "vue-echarts";
 import type { Schemas } from "../api/client";
 import { quantity } from "../shared/format";
-import { axisTop, limitLines, useChartLook, type TierLimit } from "./chart";
+import { axisQuantity, axisTop, limitLines, useChartLook, type TierLimit } from "./chart";
 import { shareAbove } from "./shareAbove";
 
 const props = defineProps<{ series: Schemas["SeriesView"]; percentile: number; limits: TierLimit[] }>();
@@ -28,7 +28,7 @@ const option = computed(() => {
       min: 0,
       max: top,
       ...axis.value,
-      axisLabel: { ...text.value, formatter: (value: number) => (value === top ? "" : quantity(dimension, value)) },
+      axisLabel: { ...text.value, formatter: (value: number) => (value === top ? "" : axisQuantity(dimension, value)) },
     },
     series: [
       {
@@ -77,5 +77,5 @@ const short = computed(() => {
 
 <style scoped>
 figure { margin: 4px 0; min-width: 0; }
-.chart { height: 206px; width: 100%; }
+.chart { height: max(190px, 26vh); width: 100%; }
 </style>

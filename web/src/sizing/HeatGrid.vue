@@ -35,6 +35,6 @@ figure { margin: 4px 0; min-width: 0; }
 table { width: 100%; border-collapse: separate; border-spacing: 1px 3px; table-layout: fixed; margin-top: 4px; }
 th { font-size: 11px; font-weight: 400; color: var(--ink2); text-align: left; white-space: nowrap; overflow: visible; }
 th[scope="row"], thead td { width: 32px; }
-td { padding: 0; height: 22px; position: relative; }
+td { padding: 0; height: max(22px, 3vh); position: relative; }
 i { display: block; height: 100%; background: var(--current); }
 </style>

@@ -3,7 +3,7 @@ import { computed } from "vue";
 import VChart from "vue-echarts";
 import type { Schemas } from "../api/client";
 import { day, quantity, time } from "../shared/format";
-import { axisTop, limitLines, useChartLook, type TierLimit } from "./chart";
+import { axisQuantity, axisTop, limitLines, useChartLook, type TierLimit } from "./chart";
 
 const props = defineProps<{
   series: Schemas["SeriesView"];
@@ -40,7 +40,7 @@ const option = computed(() => {
       min: 0,
       max: top,
       ...axis.value,
-      axisLabel: { ...text.value, formatter: (value: number) => (value === top ? "" : quantity(dimension, value)) },
+      axisLabel: { ...text.value, formatter: (value: number) => (value === top ? "" : axisQuantity(dimension, value)) },
       splitLine: { show: true, lineStyle: { color: look.value.rule, opacity: 0.5 } },
     },
     series: [
@@ -93,5 +93,5 @@ const said = computed(
 
 <style scoped>
 figure { margin: 4px 0; }
-.chart { height: 216px; width: 100%; }
+.chart { height: max(216px, 34vh); width: 100%; }
 </style>

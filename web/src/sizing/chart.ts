@@ -64,6 +64,11 @@ export function limitLines(
     }));
 }
 
+/** A quantity on an axis: no more digits than tell its ticks apart. */
+export function axisQuantity(dimension: string, value: number): string {
+  return dimension === "CPU" ? String(Math.round(value * 100) / 100) : quantity(dimension, value);
+}
+
 /** The top of the value axis: room for the demand and for the fit's limit where that is near. */
 export function axisTop(values: number[], needed: number | null | undefined, limits: TierLimit[]): number {
   const peak = Math.max(0.0001, needed ?? 0, ...values);

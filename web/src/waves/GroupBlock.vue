@@ -31,7 +31,7 @@ const said = computed(
       <svg width="13" height="13" viewBox="0 0 24 24"><path :d="group.locked ? mdiLock : mdiLockOpenOutline" fill="currentColor" /></svg>
     </button>
     <button class="words" @click="emit('open', group.key)">
-      {{ group.members.length === 1 ? "1 database" : `${group.members.length} databases` }}, {{ group.sizeKnown ? bytes(group.bytes) : "size unknown" }}
+      {{ group.members.length }} db, {{ group.sizeKnown ? bytes(group.bytes) : "size unknown" }}
     </button>
     <p v-if="group.problem && group.wave" class="act problem-words">{{ group.problem }}</p>
   </article>
@@ -47,11 +47,12 @@ const said = computed(
 .wrong { border-color: var(--act); }
 .fixed { background: transparent; }
 button { background: none; border: 0; font: inherit; color: inherit; padding: 0; text-align: left; display: block; max-width: 100%; }
-.name { font-weight: 600; cursor: grab; font-stretch: 94%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; padding-right: 14px; }
+.name { font-weight: 600; cursor: grab; font-stretch: 94%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.lock + .words { padding-right: 14px; }
 .name:disabled { cursor: default; }
 .words { font-size: 11.5px; color: var(--ink2); cursor: pointer; font-stretch: 90%; }
 .words:hover { text-decoration: underline; }
-.lock { position: absolute; right: 4px; top: 5px; color: var(--ink3); cursor: pointer; opacity: 0; }
+.lock { position: absolute; right: 4px; bottom: 5px; color: var(--ink3); cursor: pointer; opacity: 0; }
 .block:hover .lock, .lock.on, .lock:focus-visible { opacity: 1; }
 .lock.on { color: var(--ink); }
 .problem-words { font-size: 11px; line-height: 1.25; margin-top: 2px; font-stretch: 90%; overflow-wrap: anywhere; }

@@ -50,19 +50,19 @@ const verdict = computed(() => {
 </template>
 
 <style scoped>
-.column { flex: 1 0 122px; width: 122px; max-width: 190px; display: flex; flex-direction: column; background: var(--surface); border: 1px solid var(--rule); min-height: 0; }
+.column { flex: 1 0 104px; width: 104px; max-width: 190px; display: flex; flex-direction: column; background: var(--surface); border: 1px solid var(--rule); min-height: 0; }
 .closed { background: transparent; }
-header { padding: 7px 8px; border-bottom: 1px solid var(--rule2); }
+header { padding: 7px 6px; border-bottom: 1px solid var(--rule2); }
 h2 { font-size: 12.5px; font-weight: 400; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-stretch: 94%; }
 h2 b { font-weight: 650; }
 header p { font-size: 11.5px; margin-bottom: 4px; white-space: nowrap; }
-.fill { display: grid; grid-template-columns: 44px 1fr 32px; gap: 4px; font-size: 10.5px; line-height: 14px; align-items: center; color: var(--ink2); font-stretch: 88%; }
+.fill { display: grid; grid-template-columns: 42px 1fr 28px; gap: 4px; font-size: 10.5px; line-height: 14px; align-items: center; color: var(--ink2); font-stretch: 88%; }
 .fill i { background: var(--rule2); height: 6px; display: block; }
 .fill i b { display: block; height: 6px; background: var(--current); }
 .fill.near i b { background: var(--look-mark); }
 .fill.over { color: var(--act); font-weight: 600; }
 .fill.over i b { background: var(--act); }
-.groups { flex: 1; padding: 6px; }
+.groups { flex: 1; padding: 5px; }
 .nothing { text-align: center; padding: 10px; }
 .verdict { border: 0; font: inherit; text-align: left; padding: 6px 8px; min-height: 64px; display: flex; flex-direction: column; gap: 2px; cursor: pointer; margin: 0 5px 5px; border-radius: 3px; }
 .verdict:disabled { cursor: default; }

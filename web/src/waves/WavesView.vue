@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api, data, type Schemas } from "../api/client";
 import { useDossier } from "../frame/useDossier";
+import { day } from "../shared/format";
 import { attempt, done } from "../shared/notices";
 import { useProgramme, useWaves } from "../shared/queries";
 import { isLead } from "../team/session";
@@ -43,6 +44,7 @@ const byWave = computed(() => {
 const unplaced = computed(() => byWave.value.get("") ?? []);
 const breaches = computed(() => (waves.value?.waves ?? []).reduce((sum, wave) => sum + wave.breaches.length, 0));
 
+const ended = (wave: Schemas["WaveView"]) => Date.parse(wave.end) < Date.now();
 function pick(group: Group) {
   picked.value = picked.value === group.key ? undefined : group.key;
 }
@@ -110,6 +112,9 @@ async function plan() {
         </section>
         <template v-for="column in shown" :key="column.kind === 'wave' ? column.wave.key : column.freeze.name">
           <div v-if="column.kind === 'freeze'" class="freeze" :title="column.freeze.name"><span>{{ column.freeze.name }}</span></div>
+          <button v-else-if="ended(column.wave)" class="past" :title="`${column.wave.key} ${column.wave.name}: ${column.wave.databases} databases`" @click="dossier.open((byWave.get(column.wave.key) ?? [])[0]?.key ?? '')">
+            <b>{{ column.wave.key }}</b><span>{{ column.wave.name }}, {{ day(column.wave.start, zone) }}</span><b>{{ column.wave.databases }}</b>
+          </button>
           <WaveColumn v-else :wave="column.wave" :groups="byWave.get(column.wave.key) ?? []" :preview="picked ? preview?.find((one) => one.wave === column.wave.key) : undefined" :picked="picked" :zone="zone" :may-move="isLead" @pick="pick" @drag="(group) => (picked = group.key)" @place="picked && place(picked, column.wave.key)" @open="dossier.open" @lock="lock" />
         </template>
       </div>
@@ -119,11 +124,14 @@ async function plan() {
 </template>
 
 <style scoped>
-.board { display: flex; flex: 1; gap: 8px; padding: 10px 12px; overflow-x: auto; overflow-y: hidden; }
+.past { width: 36px; flex: none; border: 1px solid var(--rule); background: none; color: var(--ink2); font: inherit; display: flex; flex-direction: column; align-items: center; gap: 8px; padding: 7px 0; cursor: pointer; }
+.past b { font-size: 12px; color: var(--ink); }
+.past span { writing-mode: vertical-rl; flex: 1; text-align: left; font-size: 12px; }
+.board { display: flex; flex: 1; gap: 6px; padding: 10px; overflow-x: auto; overflow-y: hidden; }
 .none { width: 136px; flex: none; display: flex; flex-direction: column; min-height: 0; }
 .none h2 { padding-bottom: 6px; }
 .list { flex: 1; }
-.freeze { width: 34px; flex: none; background: repeating-linear-gradient(135deg, var(--rule2) 0 5px, transparent 5px 11px); display: grid; place-items: center; }
+.freeze { width: 30px; flex: none; background: repeating-linear-gradient(135deg, var(--rule2) 0 5px, transparent 5px 11px); display: grid; place-items: center; }
 .freeze span { writing-mode: vertical-rl; background: var(--paper); padding: 8px 2px; color: var(--ink2); font-weight: 600; font-size: 12px; }
 .t-btn.v-btn.draft { background: var(--look-soft); color: var(--look); border-color: transparent; }
 </style>

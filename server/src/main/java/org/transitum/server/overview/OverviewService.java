@@ -3,6 +3,7 @@ package org.transitum.server.overview;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -226,6 +227,7 @@ public class OverviewService {
               "dependencies",
               "Confirm or reject"));
     }
+    items.sort(Comparator.comparing(TodayItem::tone).reversed());
     return items;
   }
 

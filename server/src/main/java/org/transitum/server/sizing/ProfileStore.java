@@ -4,7 +4,9 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.transitum.core.counters.AlignedSeries;
@@ -15,6 +17,7 @@ import org.transitum.core.sizing.Confidence;
 import org.transitum.core.sizing.Dimension;
 import org.transitum.core.sizing.Percentile;
 import org.transitum.core.sizing.QuantileSketch;
+import org.transitum.core.sizing.SizingSettings;
 import org.transitum.core.sizing.SourceProfile;
 import org.transitum.core.sizing.SourceProfile.Quantiles;
 import org.transitum.core.sizing.SourceProfile.SizeTrend;
@@ -48,6 +51,14 @@ class ProfileStore {
   @EventListener
   void changed(SeriesChanged event) {
     measured.clear();
+    warm();
+  }
+
+  /** Works the series' part out beside the requests, so that the first of them need not wait. */
+  @EventListener(ApplicationReadyEvent.class)
+  void warm() {
+    int days = lookBackDays > 0 ? lookBackDays : SizingSettings.DEFAULT.lookBackDays();
+    CompletableFuture.runAsync(() -> all(days));
   }
 
   /** Sketched profiles of all databases that are there. */
