@@ -170,7 +170,7 @@ public final class PlanAssessor {
   private double splitCost(GroupTie tie, Map<String, String> placement) {
     String one = placement.get(tie.from());
     String other = placement.get(tie.to());
-    if (one == null || other == null || one.equals(other)) {
+    if (tie.ordered() || one == null || other == null || one.equals(other)) {
       return 0;
     }
     Duration apart =

@@ -19,11 +19,11 @@ import org.transitum.sources.inventory.Unreachable;
 public final class PostgresSampler {
   private static final String PER_DATABASE =
       """
-      select datname, xact_commit + xact_rollback transactions, blks_read, blks_hit, temp_bytes,
+      select datname, xact_commit + xact_rollback as transactions, blks_read, blks_hit, temp_bytes,
              numbackends,
              case when has_database_privilege(datname, 'connect')
                     or pg_has_role('pg_read_all_stats', 'usage')
-                  then pg_database_size(datname) end size_bytes
+                  then pg_database_size(datname) end as size_bytes
         from pg_stat_database
        where datname is not null and datname not in ('template0', 'template1')
       """;

@@ -109,8 +109,11 @@ public final class InventoryCsv {
     List<ReadObject> objects = new ArrayList<>();
     for (Row row : table.rows()) {
       String key = databaseKey(row, problems);
-      if (key != null && unique(rows, key, row, DATABASE, problems)) {
-        objects.add(object(ObjectKind.DATABASE, key, row, problems));
+      if (key != null) {
+        ReadObject read = object(ObjectKind.DATABASE, key, row, problems);
+        if (unique(rows, key, row, DATABASE, problems)) {
+          objects.add(read);
+        }
       }
     }
     problems.throwIfAny();

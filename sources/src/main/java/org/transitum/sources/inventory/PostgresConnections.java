@@ -1,10 +1,13 @@
 package org.transitum.sources.inventory;
 
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Properties;
+import org.transitum.core.InvalidValue;
 
 /** Opens short-lived, read-only connections with every wait bounded. */
 public final class PostgresConnections {
@@ -27,11 +30,8 @@ public final class PostgresConnections {
     properties.setProperty("socketTimeout", Integer.toString(SOCKET_SECONDS));
     properties.setProperty("ApplicationName", "transitum");
     properties.setProperty("readOnly", "true");
-    properties.setProperty("PGHOST", address.host());
-    properties.setProperty("PGPORT", Integer.toString(address.port()));
-    properties.setProperty("PGDBNAME", address.database());
     try {
-      Connection connection = DriverManager.getConnection("jdbc:postgresql:", properties);
+      Connection connection = DriverManager.getConnection(url(address), properties);
       try (Statement statement = connection.createStatement()) {
         statement.execute("set statement_timeout = " + STATEMENT_MILLIS);
         statement.execute("set lock_timeout = 2000");
@@ -40,6 +40,19 @@ public final class PostgresConnections {
     } catch (SQLException e) {
       throw new Unreachable(words(address, e), e);
     }
+  }
+
+  /** The host is checked and the database encoded, so that neither can smuggle in parameters. */
+  private static String url(ServerAddress address) {
+    String host = address.host();
+    if (!host.matches("[A-Za-z0-9._-]{1,253}|[0-9A-Fa-f:.]{2,45}")) {
+      throw new InvalidValue("\"%s\" is no host name or address.".formatted(host));
+    }
+    return "jdbc:postgresql://%s:%d/%s"
+        .formatted(
+            host.contains(":") ? "[" + host + "]" : host,
+            address.port(),
+            URLEncoder.encode(address.database(), StandardCharsets.UTF_8));
   }
 
   private static String words(ServerAddress address, SQLException e) {

@@ -25,41 +25,43 @@ import org.transitum.sources.inventory.ServerReading.SeenTie;
 public final class PostgresReader {
   private static final String SETTINGS =
       """
-      select current_setting('server_version') version,
-             pg_size_bytes(current_setting('shared_buffers')) cache_bytes,
-             current_setting('max_connections') max_connections,
-             current_setting('wal_level') log_mode,
-             current_setting('TimeZone') time_zone,
-             current_setting('data_checksums') page_checksums,
-             current_setting('ssl') tls,
-             (select count(*) from pg_roles where rolname !~ '^pg_') roles,
-             (select count(*) from pg_replication_slots) replication_slots
+      select current_setting('server_version') as version,
+             pg_size_bytes(current_setting('shared_buffers')) as cache_bytes,
+             current_setting('max_connections') as max_connections,
+             current_setting('wal_level') as log_mode,
+             current_setting('TimeZone') as time_zone,
+             current_setting('data_checksums') as page_checksums,
+             current_setting('ssl') as tls,
+             (select count(*) from pg_roles where rolname !~ '^pg_') as roles,
+             (select count(*) from pg_replication_slots) as replication_slots
       """;
   private static final String DATABASES =
       """
-      select datname, pg_encoding_to_char(encoding) encoding, datcollate collation,
-             has_database_privilege(datname, 'connect') may_connect,
+      select datname, pg_encoding_to_char(encoding) as encoding, datcollate as collation,
+             has_database_privilege(datname, 'connect') as may_connect,
              case when has_database_privilege(datname, 'connect')
                     or pg_has_role('pg_read_all_stats', 'usage')
-                  then pg_database_size(datname) end size_bytes
+                  then pg_database_size(datname) end as size_bytes
         from pg_database where not datistemplate and datallowconn order by datname
       """;
   private static final String OBJECTS =
       """
       with own as (
         select c.oid, c.relkind from pg_class c join pg_namespace n on n.oid = c.relnamespace
-         where n.nspname !~ '^pg_' and n.nspname <> 'information_schema' and c.relpersistence <> 't')
-      select count(*) filter (where relkind in ('r', 'p')) tables,
-             count(*) filter (where relkind in ('v', 'm')) views,
-             count(*) filter (where relkind = 'S') sequences,
+         where n.nspname !~ '^pg_' and n.nspname <> 'information_schema' and c.relpersistence <> 't'
+           and not exists (select from pg_depend d where d.objid = c.oid and d.deptype = 'e'))
+      select count(*) filter (where relkind in ('r', 'p')) as tables,
+             count(*) filter (where relkind in ('v', 'm')) as views,
+             count(*) filter (where relkind = 'S') as sequences,
              count(*) filter (where relkind in ('r', 'p') and not exists (
-               select from pg_constraint k where k.conrelid = own.oid and k.contype = 'p')) tables_without_key,
+               select from pg_constraint k where k.conrelid = own.oid and k.contype = 'p')) as tables_without_key,
              (select count(*) from pg_proc p join pg_namespace n on n.oid = p.pronamespace
-               where n.nspname !~ '^pg_' and n.nspname <> 'information_schema') routines,
-             (select count(*) from pg_trigger where not tgisinternal) triggers,
-             (select count(*) from pg_largeobject_metadata) large_objects,
+               where n.nspname !~ '^pg_' and n.nspname <> 'information_schema'
+                 and not exists (select from pg_depend d where d.objid = p.oid and d.deptype = 'e')) as routines,
+             (select count(*) from pg_trigger where not tgisinternal) as triggers,
+             (select count(*) from pg_largeobject_metadata) as large_objects,
              (select string_agg(extname, ', ' order by extname) from pg_extension
-               where extname <> 'plpgsql') extensions
+               where extname <> 'plpgsql') as extensions
         from own
       """;
   private static final int PG_PORT = 5432;

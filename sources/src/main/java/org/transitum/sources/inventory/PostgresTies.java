@@ -19,9 +19,9 @@ import org.transitum.sources.inventory.ServerReading.SeenTie;
 final class PostgresTies {
   private static final String FOREIGN =
       """
-      select s.srvname, array_to_string(s.srvoptions, chr(10)) options,
-             count(t.ftrelid) tables,
-             min(n.nspname || '.' || c.relname) example
+      select s.srvname, array_to_string(s.srvoptions, chr(10)) as options,
+             count(t.ftrelid) as tables,
+             min(n.nspname || '.' || c.relname) as example
         from pg_foreign_server s
         join pg_foreign_data_wrapper w on w.oid = s.srvfdw and w.fdwname in ('postgres_fdw', 'dblink_fdw')
         left join pg_foreign_table t on t.ftserver = s.oid
@@ -31,7 +31,7 @@ final class PostgresTies {
       """;
   private static final String DBLINK =
       """
-      select n.nspname || '.' || p.proname name, p.prosrc body from pg_proc p
+      select n.nspname || '.' || p.proname as name, p.prosrc as body from pg_proc p
         join pg_namespace n on n.oid = p.pronamespace
        where p.prosrc ~ 'dblink' and n.nspname !~ '^pg_'
          and not exists (select from pg_depend d where d.objid = p.oid and d.deptype = 'e')
@@ -44,6 +44,14 @@ final class PostgresTies {
       select subname, subconninfo from pg_subscription s
        where subdbid = (select oid from pg_database where datname = current_database())
       """;
+
+  /** Where they go needs a superuser; how many there are, anybody may see. */
+  private static final String SUBSCRIPTION_COUNT =
+      """
+      select count(*) from pg_subscription s
+       where subdbid = (select oid from pg_database where datname = current_database())
+      """;
+
   private static final Pattern CONNINFO =
       Pattern.compile("dblink\\w*\\s*\\([^)]*?'([^']*(?:dbname|host)\\s*=[^']*)'");
   private static final Pattern OPTION = Pattern.compile("(\\w+)\\s*=\\s*('([^']*)'|[^\\s']+)");
@@ -94,6 +102,13 @@ final class PostgresTies {
 
   List<SeenTie> subscriptions() throws SQLException {
     List<SeenTie> ties = new ArrayList<>();
+    try (PreparedStatement statement = connection.prepareStatement(SUBSCRIPTION_COUNT);
+        ResultSet row = statement.executeQuery()) {
+      row.next();
+      if (row.getInt(1) == 0) {
+        return ties;
+      }
+    }
     try (PreparedStatement statement = connection.prepareStatement(SUBSCRIPTIONS);
         ResultSet row = statement.executeQuery()) {
       while (row.next()) {

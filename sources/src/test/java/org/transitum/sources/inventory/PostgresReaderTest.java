@@ -1,0 +1,289 @@
+package org.transitum.sources.inventory;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
+import java.io.IOException;
+import java.net.ServerSocket;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Instant;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.transitum.core.counters.Counter;
+import org.transitum.core.inventory.Attribute;
+import org.transitum.core.inventory.EstateObject;
+import org.transitum.core.inventory.ObjectKind;
+import org.transitum.core.inventory.Reading.ReadObject;
+import org.transitum.sources.counters.PostgresSampler;
+import org.transitum.sources.counters.PostgresSampler.Sample;
+import org.transitum.sources.inventory.ServerAddress.TlsMode;
+import org.transitum.sources.inventory.ServerReading.SeenTie;
+
+/** Against real servers: an old major and a new one, with ties, and a role that may not see all. */
+class PostgresReaderTest {
+  private static final Instant AT = Instant.parse("2026-11-24T12:00:00Z");
+
+  private static Stream<TestServer> servers() {
+    return Stream.of(TestServer.of("12"), TestServer.of("18"));
+  }
+
+  @AfterAll
+  static void stop() {
+    TestServer.stopAll();
+  }
+
+  @ParameterizedTest
+  @MethodSource("servers")
+  void readsInstanceDatabasesAndTies(TestServer server) throws SQLException {
+    server.prepare();
+    ServerReading read = PostgresReader.read(server.address("reader", "secret"), "PG-1", AT);
+    assertThat(read.reading().unread()).isEmpty();
+    assertThat(value(read, "PG-1", Attribute.VERSION)).startsWith(server.major());
+    assertThat(value(read, "PG-1", Attribute.LOG_MODE)).isEqualTo("logical");
+    assertThat(value(read, "PG-1/orders", Attribute.TABLES)).isEqualTo("2");
+    assertThat(value(read, "PG-1/orders", Attribute.TABLES_WITHOUT_KEY)).isEqualTo("1");
+    assertThat(value(read, "PG-1/orders", Attribute.VIEWS)).isEqualTo("1");
+    assertThat(value(read, "PG-1/orders", Attribute.ROUTINES)).isEqualTo("1");
+    assertThat(value(read, "PG-1/orders", Attribute.EXTENSIONS)).isEqualTo("dblink, postgres_fdw");
+    assertThat(Long.parseLong(value(read, "PG-1/orders", Attribute.SIZE_BYTES))).isPositive();
+    assertThat(read.ties())
+        .extracting(SeenTie::from, SeenTie::host, SeenTie::port, SeenTie::database)
+        .containsExactlyInAnyOrder(
+            org.assertj.core.groups.Tuple.tuple("PG-1/orders", "far.example", 5433, "stock"),
+            org.assertj.core.groups.Tuple.tuple("PG-1/orders", "old.example", 5432, "ledger"));
+    assertThat(read.ties().toString()).doesNotContain("hidden");
+  }
+
+  @ParameterizedTest
+  @MethodSource("servers")
+  void readingAgainAfterAcceptingChangesNothing(TestServer server) throws SQLException {
+    server.prepare();
+    ServerReading first = PostgresReader.read(server.address("reader", "secret"), "PG-1", AT);
+    ServerReading second = PostgresReader.read(server.address("reader", "secret"), "PG-1", AT);
+    List<EstateObject> estate =
+        first.reading().objects().stream().map(PostgresReaderTest::accepted).toList();
+    assertThat(org.transitum.core.inventory.Difference.between(estate, second.reading()).changes())
+        .isEmpty();
+  }
+
+  private static EstateObject accepted(ReadObject read) {
+    java.util.Map<Attribute, org.transitum.core.inventory.Fact> facts = new java.util.HashMap<>();
+    read.values()
+        .forEach(
+            (attribute, value) ->
+                facts.put(
+                    attribute,
+                    new org.transitum.core.inventory.Fact(
+                        value,
+                        org.transitum.core.inventory.Origin.OBSERVED,
+                        "server PG-1",
+                        "",
+                        AT,
+                        false)));
+    return new EstateObject(read.kind(), read.key(), facts, java.util.Set.of("server PG-1"), false);
+  }
+
+  @ParameterizedTest
+  @MethodSource("servers")
+  void whatARoleMayNotSeeIsSaidAndTheRestKept(TestServer server) throws SQLException {
+    server.prepare();
+    ServerReading read = PostgresReader.read(server.address("stranger", "secret"), "PG-1", AT);
+    assertThat(read.reading().objects())
+        .extracting(ReadObject::key)
+        .contains("PG-1/orders", "PG-1/closed");
+    assertThat(read.reading().unread())
+        .anySatisfy(line -> assertThat(line).contains("PG-1/closed", "grant CONNECT"))
+        .anySatisfy(line -> assertThat(line).contains("PG-1/closed", "size", "pg_monitor"));
+  }
+
+  @ParameterizedTest
+  @MethodSource("servers")
+  void samplesWhatTheServerCanTell(TestServer server) throws SQLException {
+    server.prepare();
+    List<Sample> samples = PostgresSampler.sample(server.address("reader", "secret"), "PG-1");
+    assertThat(samples)
+        .filteredOn(sample -> sample.object().equals("PG-1/orders"))
+        .extracting(Sample::counter)
+        .contains(
+            Counter.TRANSACTIONS_TOTAL,
+            Counter.READS_TOTAL,
+            Counter.BLOCKS_HIT_TOTAL,
+            Counter.TEMP_BYTES_TOTAL,
+            Counter.CONNECTIONS,
+            Counter.SIZE_BYTES);
+    assertThat(samples)
+        .filteredOn(sample -> sample.counter() == Counter.LOG_BYTES_TOTAL)
+        .singleElement()
+        .satisfies(sample -> assertThat(sample.value()).isPositive());
+    assertThat(samples).extracting(Sample::counter).doesNotContain(Counter.CPU_CORES);
+  }
+
+  @Test
+  void aWrongPasswordAMissingDatabaseAndAClosedPortAreSaid() throws Exception {
+    TestServer server = TestServer.of("18");
+    server.prepare();
+    assertThatThrownBy(() -> PostgresReader.read(server.address("reader", "wrong"), "X", AT))
+        .isInstanceOf(Unreachable.class)
+        .hasMessageContaining("refused the password of reader");
+    assertThatThrownBy(
+            () ->
+                PostgresReader.read(
+                    server.address("reader", "secret").withDatabase("nowhere"), "X", AT))
+        .hasMessageContaining("no database \"nowhere\"");
+    int closed;
+    try (ServerSocket socket = new ServerSocket(0)) {
+      closed = socket.getLocalPort();
+    }
+    ServerAddress gone =
+        new ServerAddress("127.0.0.1", closed, "postgres", "u", "p", TlsMode.DISABLE);
+    assertThatThrownBy(() -> PostgresReader.read(gone, "X", AT))
+        .hasMessageContaining("was not reached");
+  }
+
+  private static String value(ServerReading read, String key, Attribute attribute) {
+    return read.reading().objects().stream()
+        .filter(o -> o.key().equals(key) && o.kind() != ObjectKind.HOST)
+        .findFirst()
+        .orElseThrow()
+        .values()
+        .get(attribute);
+  }
+
+  /** One real server per major, started when first asked for. */
+  static final class TestServer {
+    private static final java.util.Map<String, TestServer> STARTED = new java.util.HashMap<>();
+
+    private final String major;
+    private final EmbeddedPostgres postgres;
+    private boolean prepared;
+
+    private TestServer(String major) {
+      this.major = major;
+      try {
+        postgres =
+            EmbeddedPostgres.builder()
+                .setServerConfig("wal_level", "logical")
+                .setServerConfig("password_encryption", "scram-sha-256")
+                .setPgBinaryResolver(
+                    (system, hardware) ->
+                        new java.net.URL(
+                                "jar:"
+                                    + new java.io.File("target/binaries/postgres-" + major + ".jar")
+                                        .toURI()
+                                    + "!/postgres-linux-x86_64.txz")
+                            .openStream())
+                .setOverrideWorkingDirectory(
+                    new java.io.File("target/postgres-" + major).getAbsoluteFile())
+                .start();
+      } catch (IOException e) {
+        throw new java.io.UncheckedIOException(e);
+      }
+    }
+
+    static TestServer of(String major) {
+      return STARTED.computeIfAbsent(major, TestServer::new);
+    }
+
+    static void stopAll() {
+      STARTED
+          .values()
+          .forEach(
+              server -> {
+                try {
+                  server.postgres.close();
+                } catch (IOException e) {
+                  throw new java.io.UncheckedIOException(e);
+                }
+              });
+      STARTED.clear();
+    }
+
+    String major() {
+      return major;
+    }
+
+    ServerAddress address(String user, String password) {
+      return new ServerAddress(
+          "127.0.0.1", postgres.getPort(), "postgres", user, password, TlsMode.PREFER);
+    }
+
+    void prepare() throws SQLException {
+      if (prepared) {
+        return;
+      }
+      prepared = true;
+      run(
+          "postgres",
+          "create role reader login password 'secret' in role pg_monitor",
+          "create role stranger login password 'secret'",
+          "create database orders",
+          "create database closed",
+          "revoke connect on database closed from public");
+      run("closed", "create table t (id int)");
+      run("postgres", "grant connect on database closed to reader");
+      run(
+          "orders",
+          "create table item (id int primary key)",
+          "create table note (words text)",
+          "create view open_item as select * from item",
+          "create extension postgres_fdw",
+          "create extension dblink",
+          "create server far foreign data wrapper postgres_fdw options (host 'far.example', port '5433', dbname 'stock')",
+          "create foreign table far_item (id int) server far",
+          """
+          create function old_total() returns int language sql as
+          $$ select t from dblink('host=old.example dbname=ledger password=hidden', 'select 1') as d(t int) $$
+          """);
+      requirePasswords();
+    }
+
+    /** The embedded server trusts everybody; passwords are to be checked here. */
+    private void requirePasswords() throws SQLException {
+      try (Connection connection = connect("postgres");
+          Statement statement = connection.createStatement()) {
+        String file;
+        try (var row = statement.executeQuery("show hba_file")) {
+          row.next();
+          file = row.getString(1);
+        }
+        java.nio.file.Files.writeString(
+            java.nio.file.Path.of(file),
+            """
+            host all postgres 127.0.0.1/32 trust
+            host all all 127.0.0.1/32 scram-sha-256
+            """);
+        statement.execute("select pg_reload_conf()");
+        Thread.sleep(300);
+      } catch (IOException | InterruptedException e) {
+        throw new IllegalStateException(e);
+      }
+    }
+
+    private void run(String database, String... statements) throws SQLException {
+      try (Connection connection = connect(database);
+          Statement statement = connection.createStatement()) {
+        for (String sql : statements) {
+          statement.execute(sql);
+        }
+      }
+    }
+
+    private Connection connect(String database) throws SQLException {
+      return DriverManager.getConnection(
+          "jdbc:postgresql://127.0.0.1:" + postgres.getPort() + "/" + database, "postgres", "");
+    }
+
+    @Override
+    public String toString() {
+      return "PostgreSQL " + major;
+    }
+  }
+}
