@@ -8,7 +8,7 @@ type Tie = Schemas["TieView"];
  */
 export function neighbourhood(ties: Tie[], seeds: string[], steps: number, most: number): { keys: string[]; ties: Tie[] } {
   const keys = [...new Set(seeds)];
-  let edge = keys;
+  let edge = [...keys];
   for (let step = 0; step < steps && keys.length < most; step++) {
     const next: string[] = [];
     for (const tie of ties) {

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { useNow } from "@vueuse/core";
+import { ref } from "vue";
 import { useTheme } from "vuetify";
 import { liveState } from "../api/live";
 import { initials, time, words } from "../shared/format";
 import { useProgramme } from "../shared/queries";
+import PeopleSheet from "../team/PeopleSheet.vue";
 import { me, signOut } from "../team/session";
 import BrandMark from "./BrandMark.vue";
 import SearchBox from "./SearchBox.vue";
@@ -11,6 +13,7 @@ import SearchBox from "./SearchBox.vue";
 const { data: programme, zone } = useProgramme();
 const now = useNow({ interval: 1000 });
 const theme = useTheme();
+const people = ref(false);
 
 function toggleTheme() {
   const name = theme.global.name.value === "night" ? "day" : "night";
@@ -36,10 +39,12 @@ const city = () => zone.value.split("/").pop()?.replace("_", " ");
       </template>
       <v-list density="compact" class="menu">
         <v-list-item :title="me?.name" :subtitle="words(me?.role)" />
+        <v-list-item title="People" @click="people = true" />
         <v-list-item title="Day or night" @click="toggleTheme" />
         <v-list-item title="Sign out" @click="signOut" />
       </v-list>
     </v-menu>
+    <PeopleSheet v-model="people" />
   </header>
 </template>
 

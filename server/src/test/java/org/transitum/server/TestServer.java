@@ -32,23 +32,37 @@ public final class TestServer implements AutoCloseable {
   private final ConfigurableApplicationContext context;
   private final Map<Role, Client> clients = new HashMap<>();
 
-  private TestServer(Path data) {
+  private TestServer(Path data, boolean demo) {
     this.data = data;
     context =
-        SpringApplication.run(TransitumServer.class, "--server.port=0", "--transitum.data=" + data);
+        SpringApplication.run(
+            TransitumServer.class,
+            "--server.port=0",
+            "--transitum.data=" + data,
+            "--transitum.demo=" + demo);
   }
 
   /** On an empty folder. */
   public static TestServer start() {
-    try {
-      return at(Files.createTempDirectory(Path.of("target"), "data-"));
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    return at(folder());
+  }
+
+  /** With the demo estate loaded. */
+  public static TestServer demo() {
+    return new TestServer(folder(), true);
   }
 
   static TestServer at(Path data) {
-    return new TestServer(data.toAbsolutePath());
+    return new TestServer(data.toAbsolutePath(), false);
+  }
+
+  private static Path folder() {
+    try {
+      Files.createDirectories(Path.of("target"));
+      return Files.createTempDirectory(Path.of("target"), "data-").toAbsolutePath();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   Path data() {
