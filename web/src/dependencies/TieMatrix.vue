@@ -33,7 +33,7 @@ const roomy = (band: { from: number; to: number }) => (band.to - band.from) * st
 </script>
 
 <template>
-  <div ref="box" class="matrix scroll">
+  <div ref="box" class="matrix scroll" tabindex="0" role="group" aria-label="Tie matrix">
     <svg :width="LEFT + size + 16" :height="TOP + size + 12" role="img" aria-label="Ties as a matrix; the table after it says the same" @mousemove="move" @mouseleave="over = undefined">
       <g v-for="band in matrix.bands" :key="band.wave">
         <rect :x="LEFT + band.from * step" :y="TOP + band.from * step" :width="(band.to - band.from) * step" :height="(band.to - band.from) * step" fill="var(--water)" />

@@ -30,7 +30,7 @@ const said = (mark: Schemas["Mark"]) => `${mark.database}: ${markWords(mark)}`;
 </script>
 
 <template>
-  <div ref="box" class="picture scroll">
+  <div ref="box" class="picture scroll" tabindex="0" role="group" aria-label="Crossing picture">
     <svg :width="drawn.width" :height="drawn.height" role="img" aria-label="Each database as a mark: its wave as the row, its place in the programme as the column. The table after it says the same.">
       <rect x="0" y="0" :width="drawn.left" :height="drawn.height" fill="var(--paper)" />
       <rect :x="drawn.right" y="0" :width="drawn.width - drawn.right" :height="drawn.height" fill="var(--paper)" />

@@ -34,7 +34,7 @@ watch(
 </script>
 
 <template>
-  <aside ref="list" class="ladder scroll" aria-label="Tiers by price">
+  <aside ref="list" class="ladder scroll" tabindex="0" aria-label="Tiers by price">
     <h2 class="cap">Tiers by price <button v-if="sizing.ladder.length > shown.length" class="link" @click="all = true">All {{ sizing.ladder.length }}</button></h2>
     <p class="reason">{{ sizing.reason }}</p>
     <article v-for="rung in shown" :key="rung.tierId" :class="{ fit: rung.tierId === sizing.chosen }">

@@ -38,7 +38,7 @@ const said = computed(
 </template>
 
 <style scoped>
-.block { background: var(--surface); border: 1px solid var(--rule); border-left: 3px solid var(--ink3); border-radius: 3px; padding: 4px 6px 5px 7px; margin-bottom: 5px; position: relative; }
+.block { background: var(--surface); border: 1px solid var(--rule); border-left: 3px solid var(--ink3); border-radius: 3px; padding: 1px 6px 2px 7px; margin-bottom: 5px; position: relative; }
 .risk0 { border-left-color: var(--rule); }
 .risk1 { border-left-color: var(--ink3); }
 .risk2 { border-left-color: var(--ink2); }
@@ -46,13 +46,13 @@ const said = computed(
 .picked { border-color: var(--current); background: var(--current-soft); }
 .wrong { border-color: var(--act); }
 .fixed { background: transparent; }
-button { background: none; border: 0; font: inherit; color: inherit; padding: 0; text-align: left; display: block; max-width: 100%; }
+button { background: none; border: 0; font: inherit; color: inherit; padding: 0; text-align: left; display: block; max-width: 100%; min-height: 24px; min-width: 24px; line-height: 24px; }
 .name { font-weight: 600; cursor: grab; font-stretch: 94%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.lock + .words { padding-right: 14px; }
+.lock + .words { padding-right: 20px; }
 .name:disabled { cursor: default; }
 .words { font-size: 11.5px; color: var(--ink2); cursor: pointer; font-stretch: 90%; }
 .words:hover { text-decoration: underline; }
-.lock { position: absolute; right: 4px; bottom: 5px; color: var(--ink3); cursor: pointer; opacity: 0; }
+.lock { position: absolute; right: 0; bottom: 1px; text-align: center; color: var(--ink3); cursor: pointer; opacity: 0; }
 .block:hover .lock, .lock.on, .lock:focus-visible { opacity: 1; }
 .lock.on { color: var(--ink); }
 .problem-words { font-size: 11px; line-height: 1.25; margin-top: 2px; font-stretch: 90%; overflow-wrap: anywhere; }

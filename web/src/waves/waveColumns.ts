@@ -37,5 +37,5 @@ export function fills(wave: Wave): Fill[] {
 
 /** A group's block grows with its databases, so that its weight is seen. */
 export function blockHeight(databases: number): number {
-  return 38 + Math.min(60, (databases - 1) * 7);
+  return 50 + Math.min(60, (databases - 1) * 7);
 }

@@ -13,6 +13,8 @@ public final class Bench {
       System.out.println("== " + name);
       switch (name) {
         case "counters" -> CountersBench.run();
+        case "sizing" -> SizingBench.run();
+        case "waves" -> WavesBench.run();
         default -> {
           System.err.println("no benchmark " + name + "; there are counters, sizing, waves");
           System.exit(2);

@@ -26,8 +26,10 @@ final class Browsers implements AutoCloseable {
             new Playwright.CreateOptions()
                 .setEnv(
                     Map.of(
-                        "PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1",
-                        "PLAYWRIGHT_NODEJS_PATH", which("node"))));
+                        "PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD",
+                        "1",
+                        "PLAYWRIGHT_NODEJS_PATH",
+                        which("node"))));
     browser =
         playwright
             .chromium()
@@ -49,8 +51,9 @@ final class Browsers implements AutoCloseable {
   Page person(String theme) {
     BrowserContext context =
         browser.newContext(
-            new Browser.NewContextOptions().setViewportSize(1280, 800).setReducedMotion(
-                com.microsoft.playwright.options.ReducedMotion.REDUCE));
+            new Browser.NewContextOptions()
+                .setViewportSize(1280, 800)
+                .setReducedMotion(com.microsoft.playwright.options.ReducedMotion.REDUCE));
     context.addInitScript("localStorage.setItem('transitum-theme', '" + theme + "')");
     Page page = context.newPage();
     page.setDefaultTimeout(15_000);

@@ -80,17 +80,22 @@ class JourneyE2eTest {
     Locator go = button(page, "Read a file or a server");
     go.click();
     Locator sheet =
-        page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("Read a file or a server"));
+        page.getByRole(
+            AriaRole.DIALOG, new Page.GetByRoleOptions().setName("Read a file or a server"));
     sheet.getByText(kind, new Locator.GetByTextOptions().setExact(true)).click();
     sheet
         .getByLabel("File to read")
-        .setInputFiles(
-            new FilePayload(name, "text/csv", content.getBytes(StandardCharsets.UTF_8)));
+        .setInputFiles(new FilePayload(name, "text/csv", content.getBytes(StandardCharsets.UTF_8)));
   }
 
   private static void closeSheet(Page page) {
-    button(page, "Close").last().click();
-    page.locator(".sheet").waitFor(new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+    page.locator(".sheet")
+        .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Close"))
+        .click();
+    page.locator(".sheet")
+        .waitFor(
+            new Locator.WaitForOptions()
+                .setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
   }
 
   @Test
@@ -139,7 +144,8 @@ class JourneyE2eTest {
                 "instance,database,size_bytes,criticality,permitted_outage_minutes,owner,disposition\nPG-9,ledger,1099511627776,high,240,Ann,move\n"
                     .getBytes(StandardCharsets.UTF_8)));
     button(lead, "Accept 1 change").click();
-    assertThat(lead.getByRole(AriaRole.ROW).filter(new Locator.FilterOptions().setHasText("ledger")))
+    assertThat(
+            lead.getByRole(AriaRole.ROW).filter(new Locator.FilterOptions().setHasText("ledger")))
         .isVisible();
     assertThat(engineer.getByText("1 of 1 shown, 1.00 TiB")).isVisible();
   }
@@ -157,7 +163,11 @@ class JourneyE2eTest {
     lead.getByLabel("Password, kept encrypted").fill("none needed");
     button(lead, "List and read it").click();
     assertThat(lead.getByText("pointers to other databases")).isVisible();
-    lead.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(java.util.regex.Pattern.compile("Accept \\d+ changes"))).click();
+    lead.getByRole(
+            AriaRole.BUTTON,
+            new Page.GetByRoleOptions()
+                .setName(java.util.regex.Pattern.compile("Accept \\d+ changes")))
+        .click();
     assertThat(lead.getByRole(AriaRole.ROW).filter(new Locator.FilterOptions().setHasText("stock")))
         .isVisible();
     station(lead, "Dependencies");
@@ -181,7 +191,11 @@ class JourneyE2eTest {
     assertThat(lead.getByText("5,760 samples of 2 series")).isVisible();
     closeSheet(lead);
     try (InputStream in = DemoEstate.class.getResourceAsStream("/demo/catalogue.json")) {
-      file(lead, "Catalogue", "catalogue.json", new String(in.readAllBytes(), StandardCharsets.UTF_8));
+      file(
+          lead,
+          "Catalogue",
+          "catalogue.json",
+          new String(in.readAllBytes(), StandardCharsets.UTF_8));
     }
     assertThat(lead.getByText("Halden Cloud: 30 tiers")).isVisible();
     closeSheet(lead);
@@ -210,12 +224,18 @@ class JourneyE2eTest {
     assertThat(lead.getByText("2 windows and freezes taken")).isVisible();
     closeSheet(lead);
     station(lead, "Waves");
-    lead.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(java.util.regex.Pattern.compile("Plan again.*"))).click();
+    lead.getByRole(
+            AriaRole.BUTTON,
+            new Page.GetByRoleOptions().setName(java.util.regex.Pattern.compile("Plan again.*")))
+        .click();
     button(lead, "Accept plan 1").click();
     assertThat(lead.getByText("No wave yet: 0")).isVisible();
     Locator pilot = lead.getByLabel("W01 Pilot");
     Locator second = lead.getByLabel("W02 Second");
-    Locator group = second.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("orders")).or(pilot.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("orders")));
+    Locator group =
+        second
+            .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("orders"))
+            .or(pilot.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("orders")));
     group.first().click();
     assertThat(lead.getByText("picked up: each wave says what it would cost or break")).isVisible();
     boolean inPilot = pilot.getByText("here now").isVisible();
@@ -231,11 +251,17 @@ class JourneyE2eTest {
     button(lead, "Mark prepared").click();
     button(lead, "Set up a crossing").click();
     station(engineer, "Crossings");
-    assertThat(engineer.getByRole(AriaRole.ROW).filter(new Locator.FilterOptions().setHasText("X-0001")))
+    assertThat(
+            engineer
+                .getByRole(AriaRole.ROW)
+                .filter(new Locator.FilterOptions().setHasText("X-0001")))
         .containsText("setting up");
     engineer.getByText("PG-1/orders").click();
     engineer.getByLabel("Dossier of PG-1/orders").getByRole(AriaRole.COMBOBOX).first().click();
-    engineer.getByRole(AriaRole.OPTION).filter(new Locator.FilterOptions().setHasText("Omar Engineer")).click();
+    engineer
+        .getByRole(AriaRole.OPTION)
+        .filter(new Locator.FilterOptions().setHasText("Omar Engineer"))
+        .click();
     button(engineer, "Start copying").click();
     assertThat(lead.getByLabel("Crossings").first()).containsText("copying");
     engineer.getByLabel("Copied, %").fill("100");
@@ -246,7 +272,9 @@ class JourneyE2eTest {
     button(engineer, "Report").click();
     button(engineer, "Mark stalled").click();
     engineer.getByLabel("Reason").fill("the target's disk is full");
-    engineer.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Mark stalled X-0001")).click();
+    engineer
+        .getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Mark stalled X-0001"))
+        .click();
     assertThat(lead.getByText("the target's disk is full").first()).isVisible();
     assertThat(lead.getByLabel("Stations")).containsText("1 stalled, 1 under way");
   }
