@@ -63,13 +63,13 @@ const prepared = computed(() => [...byKey.value.values()].filter((place) => plac
       <div v-else class="scroll table-box">
         <table class="t-table" aria-label="Crossings">
           <thead>
-            <tr><th>Crossing</th><th>Database</th><th>Wave</th><th>Stage</th><th>Progress</th><th class="num">Behind</th><th>With</th><th class="since">Since</th></tr>
+            <tr><th>Crossing</th><th>Database</th><th class="wave">Wave</th><th>Stage</th><th>Progress</th><th class="num">Behind</th><th>With</th><th class="since">Since</th></tr>
           </thead>
           <tbody>
             <tr v-for="one in rows" :key="one.key" class="pick" :class="{ sel: one.database === dossier.subject.value }" @click="open(one.database)">
               <td class="mono">{{ one.key }}</td>
               <td class="db"><button class="link" @click.stop="open(one.database)">{{ one.database }}</button></td>
-              <td class="dim">{{ one.wave ?? UNKNOWN }}</td>
+              <td class="dim wave">{{ one.wave ?? UNKNOWN }}</td>
               <td class="stage" :title="one.reason ?? undefined">
                 <StatusMark :state="one.open ? { place: 'CROSSING', stage: one.stage, condition: one.condition, progress: one.progress } : (byKey.get(one.database) ?? { place: 'RETIRED' })" />
                 {{ words(one.stage) }}<b v-if="one.condition !== 'RUNNING'" :class="one.condition === 'STALLED' ? 'act' : 'dim'">, {{ words(one.condition) }}</b>
@@ -89,11 +89,15 @@ const prepared = computed(() => [...byKey.value.values()].filter((place) => plac
 
 <style scoped>
 .table-box { flex: 1; background: var(--surface); container-type: inline-size; }
-@container (max-width: 780px) { .since, .progress i { display: none; } .progress { min-width: 40px; } }
 .stage { max-width: 300px; }
 .stage svg { vertical-align: -2px; margin-right: 5px; }
 .reason { display: block; font-size: 11.5px; overflow: hidden; text-overflow: ellipsis; padding: 0 0 4px 19px; font-stretch: 92%; }
 .progress { display: inline-flex; gap: 8px; align-items: center; min-width: 96px; }
 .progress i { width: 52px; height: 6px; background: var(--rule2); }
 .progress i b { display: block; height: 6px; background: var(--current); }
+@container (max-width: 780px) {
+  .since, .wave, .progress i { display: none; }
+  .progress { min-width: 40px; }
+  td.stage { max-width: 214px; }
+}
 </style>

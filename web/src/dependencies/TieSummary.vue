@@ -40,4 +40,5 @@ h2 { margin: 12px 0 4px; }
 .line { display: block; width: 100%; text-align: left; background: none; border: 0; border-bottom: 1px solid var(--rule2); font: inherit; color: inherit; padding: 6px 0; cursor: pointer; }
 .line:hover { color: var(--current); }
 b { font-weight: 600; }
+.dim { margin-left: 5px; }
 </style>

@@ -70,6 +70,8 @@ const option = computed(() => {
                       fontFamily: text.value.fontFamily,
                       fontSize: 11,
                       fontWeight: 600,
+                      backgroundColor: look.value.surface,
+                      padding: [1, 4],
                     },
                   },
                 ]),

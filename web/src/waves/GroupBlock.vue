@@ -48,11 +48,11 @@ const said = computed(
 .fixed { background: transparent; }
 button { background: none; border: 0; font: inherit; color: inherit; padding: 0; text-align: left; display: block; max-width: 100%; min-height: 24px; min-width: 24px; line-height: 24px; }
 .name { font-weight: 600; cursor: grab; font-stretch: 94%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.lock + .words { padding-right: 20px; }
+
 .name:disabled { cursor: default; }
-.words { font-size: 11.5px; color: var(--ink2); cursor: pointer; font-stretch: 90%; }
+.words { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; font-size: 11.5px; color: var(--ink2); cursor: pointer; font-stretch: 90%; }
 .words:hover { text-decoration: underline; }
-.lock { position: absolute; right: 0; bottom: 1px; text-align: center; color: var(--ink3); cursor: pointer; opacity: 0; }
+.lock { position: absolute; right: 0; top: 1px; text-align: center; background: var(--surface); color: var(--ink3); cursor: pointer; opacity: 0; }
 .block:hover .lock, .lock.on, .lock:focus-visible { opacity: 1; }
 .lock.on { color: var(--ink); }
 .problem-words { font-size: 11px; line-height: 1.25; margin-top: 2px; font-stretch: 90%; overflow-wrap: anywhere; }

@@ -44,7 +44,7 @@ public final class DemoEstate {
    * @param seed of the noise; the same seed gives the same bytes
    */
   public InputStream counters(ZonedDateTime now, long seed) {
-    return new CounterStream(Rhythm.readAll(text("rhythms.csv")), now, seed);
+    return new ReadAhead(new CounterStream(Rhythm.readAll(text("rhythms.csv")), now, seed));
   }
 
   String expand(String text) {

@@ -133,7 +133,7 @@ class DemoViewsTest {
     open(page, path);
     if (name.equals("waves")) {
       page.getByRole(
-              AriaRole.BUTTON, new Page.GetByRoleOptions().setName("telemetry").setExact(true))
+              AriaRole.BUTTON, new Page.GetByRoleOptions().setName("reporting").setExact(true))
           .first()
           .click();
       page.waitForTimeout(600);

@@ -35,7 +35,7 @@ import org.transitum.sources.inventory.Unreachable;
 class LiveSampler {
   private static final Logger LOG = LoggerFactory.getLogger(LiveSampler.class);
   private static final long HOUR = 3_600_000;
-  private static final int FLUSH_EVERY = 6;
+  private static final long FLUSH_MILLIS = 60_000;
 
   private final SourceServers servers;
   private final SeriesStore store;
@@ -67,7 +67,7 @@ class LiveSampler {
     final int seconds;
     final AtomicBoolean busy = new AtomicBoolean();
     volatile long nextMillis;
-    int sinceFlush;
+    long flushedMillis;
 
     Run(int seconds) {
       this.seconds = seconds;
@@ -117,8 +117,9 @@ class LiveSampler {
             .computeIfAbsent(sample.object() + "\n" + sample.counter(), k -> new ArrayList<>())
             .add(new TimedSample(millis, sample));
       }
-      if (++run.sinceFlush >= FLUSH_EVERY) {
+      if (millis - run.flushedMillis >= FLUSH_MILLIS) {
         flush(run);
+        run.flushedMillis = millis;
       }
       servers.sampled(instance, null);
     } catch (Unreachable e) {
@@ -131,7 +132,6 @@ class LiveSampler {
 
   /** Stores what is pending; the last hour stays pending, so that its buckets become whole. */
   private void flush(Run run) {
-    run.sinceFlush = 0;
     transaction.executeWithoutResult(
         status -> {
           CounterSink sink = store.sink();

@@ -87,6 +87,10 @@ class DemoHistory {
 
   private void act(Row row) {
     String detail = row.text("detail");
+    if (row.text("action").equals("plan")) {
+      waves.accept(waves.plan().id());
+      return;
+    }
     if (row.text("action").equals("place")) {
       Arrays.stream(detail.split(" ")).forEach(database -> place(database, row.text("object")));
       return;
