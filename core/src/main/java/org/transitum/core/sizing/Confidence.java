@@ -15,10 +15,11 @@ public record Confidence(Level level, String reason) {
    * @param monthEndSeen whether the last two days of some month lie in the window
    */
   static Confidence of(double days, double coverageRatio, boolean monthEndSeen) {
+    String length = days < 2 ? "%.0f hours".formatted(days * 24) : "%.0f days".formatted(days);
     String seen =
-        "%.0f days, coverage %.1f%%, %s"
+        "%s, coverage %.1f%%, %s"
             .formatted(
-                days, coverageRatio * 100, monthEndSeen ? "month end seen" : "no month end seen");
+                length, coverageRatio * 100, monthEndSeen ? "month end seen" : "no month end seen");
     if (days < 7 || coverageRatio < 0.5) {
       return new Confidence(Level.LOW, seen);
     }

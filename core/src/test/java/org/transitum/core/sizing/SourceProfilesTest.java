@@ -35,6 +35,12 @@ class SourceProfilesTest {
   }
 
   @Test
+  void lessThanTwoDaysAreToldInHours() {
+    assertThat(SourceProfiles.confidence(days(LocalDate.of(2026, 11, 1), 1, 1), 30).reason())
+        .startsWith("24 hours, coverage 100.0%");
+  }
+
+  @Test
   void sizesGiveALineOnlyFromEightDaysOn() {
     assertThat(
             SourceProfiles.sizeTrend(days(LocalDate.of(2026, 11, 1), 7, 1))
