@@ -5,6 +5,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -21,6 +22,7 @@ final class Browsers implements AutoCloseable {
   private final List<String> complaints = new ArrayList<>();
 
   Browsers() {
+    PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
     playwright =
         Playwright.create(
             new Playwright.CreateOptions()

@@ -88,6 +88,14 @@ class JourneyE2eTest {
         .setInputFiles(new FilePayload(name, "text/csv", content.getBytes(StandardCharsets.UTF_8)));
   }
 
+  /** A database's line of the inventory, not of a difference that is just closing over it. */
+  private static Locator row(Page page, String database) {
+    return page.getByRole(
+            AriaRole.TABLE, new Page.GetByRoleOptions().setName("Databases").setExact(true))
+        .getByRole(AriaRole.ROW)
+        .filter(new Locator.FilterOptions().setHasText(database));
+  }
+
   private static void closeSheet(Page page) {
     page.locator(".sheet")
         .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Close"))
@@ -144,9 +152,7 @@ class JourneyE2eTest {
                 "instance,database,size_bytes,criticality,permitted_outage_minutes,owner,disposition\nPG-9,ledger,1099511627776,high,240,Ann,move\n"
                     .getBytes(StandardCharsets.UTF_8)));
     button(lead, "Accept 1 change").click();
-    assertThat(
-            lead.getByRole(AriaRole.ROW).filter(new Locator.FilterOptions().setHasText("ledger")))
-        .isVisible();
+    assertThat(row(lead, "ledger")).isVisible();
     assertThat(engineer.getByText("1 of 1 shown, 1.00 TiB")).isVisible();
   }
 
@@ -168,8 +174,7 @@ class JourneyE2eTest {
             new Page.GetByRoleOptions()
                 .setName(java.util.regex.Pattern.compile("Accept \\d+ changes")))
         .click();
-    assertThat(lead.getByRole(AriaRole.ROW).filter(new Locator.FilterOptions().setHasText("stock")))
-        .isVisible();
+    assertThat(row(lead, "stock")).isVisible();
     station(lead, "Dependencies");
     button(lead, "1 to confirm").click();
     assertThat(lead.getByText("foreign server stock without tables")).isVisible();
