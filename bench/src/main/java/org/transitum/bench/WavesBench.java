@@ -14,20 +14,23 @@ import org.transitum.core.waves.PlanningProblem;
 import org.transitum.core.waves.PlanningProblem.GroupTie;
 import org.transitum.core.waves.Wave;
 
-/** Planning estates of growing size. */
+/** Planning estates of growing size over 60 waves, with five ties a group. */
 final class WavesBench {
+  private static final int WAVES = 60;
+
   private WavesBench() {}
 
   static void run() {
-    for (int groups : new int[] {50, 100, 200, 400}) {
-      PlanningProblem problem = problem(groups, 12);
+    for (int groups : new int[] {200, 500, 1_000, 2_000}) {
+      PlanningProblem problem = problem(groups, WAVES);
       long start = System.nanoTime();
       Plan plan = new GreedyWavePlanner().plan(problem);
       System.out.printf(
           Locale.ROOT,
-          "%d groups, %d ties, 12 waves: %d ms, cost %.0f, %d unplaced, %s%n",
+          "%,d groups, %,d ties, %d waves: %d ms, cost %.0f, %d unplaced, %s%n",
           groups,
           problem.ties().size(),
+          WAVES,
           (System.nanoTime() - start) / 1_000_000,
           plan.assessment().cost().total(),
           plan.unplaced().size(),
@@ -59,10 +62,10 @@ final class WavesBench {
               1 + random.nextInt(3),
               random.nextLong(1L << 40),
               true,
-              45,
+              20,
               480,
               random.nextInt(4)));
-      for (int t = 0; t < 3; t++) {
+      for (int t = 0; t < 10; t++) {
         int other = random.nextInt(groups);
         if (other > i) {
           ties.add(

@@ -20,10 +20,14 @@ public record Configuration(
 
   private static final double GIB = 1024.0 * 1024 * 1024;
 
-  /** The least storage of {@code tier} that serves the demand, or its most where none does. */
-  static Configuration cheapest(Tier tier, Demand demand, int hoursPerMonth) {
+  /** A tier with everything that does not hang on the demand. */
+  record Offer(Tier tier, Map<Dimension, Limit> limits, int hoursPerMonth) {}
+
+  /** The least storage of the tier that serves the demand, or its most where none does. */
+  static Configuration cheapest(Offer offer, Demand demand) {
+    Tier tier = offer.tier();
     double wanted = 0;
-    for (Map.Entry<Dimension, Limit> limit : limits(tier).entrySet()) {
+    for (Map.Entry<Dimension, Limit> limit : offer.limits().entrySet()) {
       DemandValue value = demand.in(limit.getKey());
       if (value.needed() != null) {
         double gib = limit.getValue().gibFor(value.needed());
@@ -37,12 +41,12 @@ public record Configuration(
     int step = tier.storage().stepGib();
     double steps = Math.ceil(Math.max(wanted, tier.storage().minGib()) / step);
     int gib = (int) Math.min(tier.storage().maxGib(), steps * step);
-    double price = tier.pricePerHour() * hoursPerMonth + tier.pricePerGibMonth() * gib;
-    return new Configuration(tier, gib, price, utilisation(tier, gib, demand));
+    double price = tier.pricePerHour() * offer.hoursPerMonth() + tier.pricePerGibMonth() * gib;
+    return new Configuration(tier, gib, price, utilisation(offer.limits(), gib, demand));
   }
 
-  private static Map<Dimension, Double> utilisation(Tier tier, int gib, Demand demand) {
-    Map<Dimension, Limit> limits = limits(tier);
+  private static Map<Dimension, Double> utilisation(
+      Map<Dimension, Limit> limits, int gib, Demand demand) {
     Map<Dimension, Double> result = new EnumMap<>(Dimension.class);
     for (Dimension dimension : Dimension.values()) {
       Double needed = demand.in(dimension).needed();
@@ -51,8 +55,11 @@ public record Configuration(
       }
       if (dimension == Dimension.STORAGE) {
         result.put(dimension, needed / (gib * GIB));
-      } else if (limits.containsKey(dimension)) {
-        result.put(dimension, needed / limits.get(dimension).at(gib));
+      } else {
+        Limit limit = limits.get(dimension);
+        if (limit != null) {
+          result.put(dimension, needed / limit.at(gib));
+        }
       }
     }
     return result;
@@ -68,7 +75,12 @@ public record Configuration(
   }
 
   public boolean feasible() {
-    return utilisation.values().stream().allMatch(used -> used <= 1);
+    for (double used : utilisation.values()) {
+      if (used > 1) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /**

@@ -18,9 +18,13 @@ public final class DemandCalculator {
   private static final double DAYS_PER_MONTH = 365.25 / 12;
 
   private final SizingSettings settings;
+  private final String percentileWords;
+  private final String headroomWords;
 
   public DemandCalculator(SizingSettings settings) {
     this.settings = settings;
+    this.percentileWords = "P" + trimmed(settings.percentile());
+    this.headroomWords = " + " + settings.headroomPercent() + "% headroom";
   }
 
   public Demand of(SourceProfile source) {
@@ -43,7 +47,7 @@ public final class DemandCalculator {
     String why =
         source.cpuIndex() == null
             ? "; the source's speed index is unknown and taken as 1"
-            : " × speed index %.2f".formatted(index);
+            : " × speed index " + trimmed(Math.round(index * 100) / 100.0);
     return plain(source, Dimension.CPU, index, why);
   }
 
@@ -59,8 +63,11 @@ public final class DemandCalculator {
         Dimension.MEMORY,
         share,
         share * settings.headroomFactor(),
-        "configured cache of the instance shared equally by its %d databases + %d%%; no working set measured"
-            .formatted(source.databasesOnInstance(), settings.headroomPercent()));
+        "configured cache of the instance shared equally by its "
+            + source.databasesOnInstance()
+            + " databases + "
+            + settings.headroomPercent()
+            + "%; no working set measured");
   }
 
   private DemandValue storage(SourceProfile source) {
@@ -78,18 +85,21 @@ public final class DemandCalculator {
     String why;
     if (trend != null && trend.bytesPerDay() != null) {
       growth = Math.max(0, trend.bytesPerDay() * days);
-      why = "latest size + %d months at the measured growth".formatted(settings.horizonMonths());
+      why = "latest size + " + settings.horizonMonths() + " months at the measured growth";
     } else {
       growth = latest * (Math.pow(1 + settings.growthPercentPerYear() / 100, days / 365.25) - 1);
       why =
-          "latest size + %d months at the assumed %s%% a year, as fewer than 8 days of sizes are known"
-              .formatted(settings.horizonMonths(), trimmed(settings.growthPercentPerYear()));
+          "latest size + "
+              + settings.horizonMonths()
+              + " months at the assumed "
+              + trimmed(settings.growthPercentPerYear())
+              + "% a year, as fewer than 8 days of sizes are known";
     }
     return new DemandValue(
         Dimension.STORAGE,
         latest,
         (latest + growth) * settings.headroomFactor(),
-        why + " + %d%% free space".formatted(settings.headroomPercent()));
+        why + " + " + settings.headroomPercent() + "% free space");
   }
 
   private DemandValue plain(
@@ -104,8 +114,7 @@ public final class DemandCalculator {
         dimension,
         measured.getAsDouble(),
         measured.getAsDouble() * factor * settings.headroomFactor(),
-        "P%s%s + %d%% headroom"
-            .formatted(trimmed(settings.percentile()), factorWords, settings.headroomPercent()));
+        percentileWords + factorWords + headroomWords);
   }
 
   private static DemandValue unknown(Dimension dimension, String collect) {

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param ladder every configuration considered, by price
  * @param turnsAtPercentile the lowest percentile above today's at which another tier is chosen;
  *     null where none is
+ * @param reason in words; empty for a fit that was found and not explained
  */
 public record Fit(
     @Nullable Configuration chosen,

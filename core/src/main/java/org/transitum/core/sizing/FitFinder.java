@@ -1,13 +1,16 @@
 package org.transitum.core.sizing;
 
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
-import org.transitum.core.sizing.Catalogue.TargetKind;
 import org.transitum.core.sizing.Catalogue.Tier;
+import org.transitum.core.sizing.Configuration.Offer;
 
 /**
  * Chooses the cheapest feasible configuration per month.
@@ -23,9 +26,16 @@ public final class FitFinder {
           .thenComparing(configuration -> configuration.tier().id());
 
   private final Catalogue catalogue;
+  private final Map<String, List<Offer>> byEngine = new HashMap<>();
 
   public FitFinder(Catalogue catalogue) {
     this.catalogue = catalogue;
+    for (Tier tier : catalogue.tiers()) {
+      Offer offer = new Offer(tier, Configuration.limits(tier), catalogue.hoursPerMonth());
+      for (String engine : catalogue.kind(tier.kind()).engines()) {
+        byEngine.computeIfAbsent(engine, key -> new ArrayList<>()).add(offer);
+      }
+    }
   }
 
   /** The fit with everything that explains it. */
@@ -37,14 +47,14 @@ public final class FitFinder {
     }
     Double turn = turnsAt(source, settings, fit.chosen());
     String reason =
-        fit.reason()
+        reason(fit.chosen(), fit.runnerUp(), fit.nextCheaper())
             + (turn == null
                 ? " No higher percentile changes the tier."
                 : " Turns to another tier at P%s.".formatted(DemandCalculator.trimmed(turn)));
     return new Fit(fit.chosen(), fit.runnerUp(), fit.nextCheaper(), fit.ladder(), turn, reason);
   }
 
-  /** The fit for a demand; does not say at which percentile it would change. */
+  /** The fit for a demand; gives its reason only where nothing is chosen. */
   public Fit find(SourceProfile source, Demand demand) {
     String missing =
         demand.values().values().stream()
@@ -59,9 +69,8 @@ public final class FitFinder {
     }
     String engine = source.engine();
     List<Configuration> ladder =
-        catalogue.tiers().stream()
-            .filter(tier -> runs(tier, engine))
-            .map(tier -> Configuration.cheapest(tier, demand, catalogue.hoursPerMonth()))
+        byEngine.getOrDefault(engine, List.of()).stream()
+            .map(offer -> Configuration.cheapest(offer, demand))
             .sorted(BY_PRICE)
             .toList();
     if (ladder.isEmpty()) {
@@ -78,12 +87,7 @@ public final class FitFinder {
             .takeWhile(configuration -> configuration != chosen)
             .reduce((first, second) -> second)
             .orElse(null);
-    return new Fit(chosen, runnerUp, cheaper, ladder, null, reason(chosen, runnerUp, cheaper));
-  }
-
-  private boolean runs(Tier tier, String engine) {
-    TargetKind kind = catalogue.kind(tier.kind());
-    return kind.engines().contains(engine);
+    return new Fit(chosen, runnerUp, cheaper, ladder, null, "");
   }
 
   private static Fit none(String reason) {

@@ -18,8 +18,9 @@ import org.transitum.core.waves.PlanningProblem.GroupTie;
  *
  * <p>Never breaks a limit on its own: a group that fits nowhere stays unplaced with the reason.
  * Locked groups stay where they are, breaches included. Groups in a cycle of ordered ties are
- * placed in the order of their keys, and the tie that cannot hold is named. O(rounds × groups ×
- * waves × (groups + ties)); ties between equal costs go to the earlier wave.
+ * placed in the order of their keys, and the tie that cannot hold is named. A trial looks only at
+ * what the group touches: O(groups² + rounds × waves × (groups + ties)); equal costs go to the
+ * earlier wave.
  */
 public final class GreedyWavePlanner implements WavePlanner {
   private static final int ROUNDS = 8;
@@ -34,17 +35,12 @@ public final class GreedyWavePlanner implements WavePlanner {
     private final PlanAssessor assessor;
     private final Map<String, String> placement = new TreeMap<>();
     private final Map<String, String> unplaced = new TreeMap<>();
-    private final Map<String, List<GroupTie>> tiesOf = new HashMap<>();
     private final Map<String, Integer> databases = new HashMap<>();
     private final Map<String, Long> bytes = new HashMap<>();
 
     Search(PlanningProblem problem) {
       this.problem = problem;
       this.assessor = new PlanAssessor(problem);
-      for (GroupTie tie : problem.ties()) {
-        tiesOf.computeIfAbsent(tie.from(), key -> new ArrayList<>()).add(tie);
-        tiesOf.computeIfAbsent(tie.to(), key -> new ArrayList<>()).add(tie);
-      }
     }
 
     Plan run() {
@@ -124,7 +120,7 @@ public final class GreedyWavePlanner implements WavePlanner {
     }
 
     private List<String> predecessors(String group) {
-      return tiesOf.getOrDefault(group, List.of()).stream()
+      return assessor.tiesOf(group).stream()
           .filter(tie -> tie.ordered() && tie.to().equals(group))
           .map(GroupTie::from)
           .toList();
@@ -138,7 +134,7 @@ public final class GreedyWavePlanner implements WavePlanner {
           continue;
         }
         placement.put(load.key(), wave.key());
-        double cost = assessor.assess(placement).cost().total();
+        double cost = assessor.share(load, placement);
         placement.remove(load.key());
         if (cost < least - 1e-9) {
           least = cost;
@@ -161,19 +157,9 @@ public final class GreedyWavePlanner implements WavePlanner {
         return "%s has no room for its bytes.".formatted(wave.key());
       }
       placement.put(load.key(), wave.key());
-      List<Breach> order =
-          assessor.assess(placement).breaches().stream()
-              .filter(breach -> breach.limit() == Breach.Limit.ORDER)
-              .filter(breach -> concerns(breach, load.key()))
-              .toList();
+      List<Breach> order = assessor.disorder(load.key(), placement);
       placement.remove(load.key());
       return order.isEmpty() ? null : order.get(0).sentence();
-    }
-
-    private boolean concerns(Breach breach, String group) {
-      return breach.group().equals(group)
-          || tiesOf.getOrDefault(group, List.of()).stream()
-              .anyMatch(tie -> tie.ordered() && tie.to().equals(breach.group()));
     }
 
     private String whyNowhere(GroupLoad load) {

@@ -21,14 +21,26 @@ public final class PlanAssessor {
 
   private final PlanningProblem problem;
   private final Map<String, Integer> waveIndex = new HashMap<>();
-  private final Map<String, GroupLoad> loads = new HashMap<>();
+  private final Map<String, List<GroupTie>> tiesOf = new HashMap<>();
+
+  /** How many waves before the first open one; risk ramps over the open ones. */
+  private final int begun;
 
   public PlanAssessor(PlanningProblem problem) {
     this.problem = problem;
     for (int i = 0; i < problem.waves().size(); i++) {
       waveIndex.put(problem.waves().get(i).key(), i);
     }
-    problem.groups().forEach(load -> loads.put(load.key(), load));
+    for (GroupTie tie : problem.ties()) {
+      tiesOf.computeIfAbsent(tie.from(), key -> new ArrayList<>()).add(tie);
+      tiesOf.computeIfAbsent(tie.to(), key -> new ArrayList<>()).add(tie);
+    }
+    begun = (int) problem.waves().stream().takeWhile(wave -> !wave.open()).count();
+  }
+
+  /** The ties that touch a group. */
+  List<GroupTie> tiesOf(String group) {
+    return tiesOf.getOrDefault(group, List.of());
   }
 
   /**
@@ -36,11 +48,15 @@ public final class PlanAssessor {
    */
   public Assessment assess(Map<String, String> placement) {
     List<Breach> breaches = new ArrayList<>();
+    Map<String, List<GroupLoad>> inWave = new HashMap<>();
+    for (GroupLoad load : problem.groups()) {
+      String wave = placement.get(load.key());
+      if (wave != null) {
+        inWave.computeIfAbsent(wave, key -> new ArrayList<>()).add(load);
+      }
+    }
     for (Wave wave : problem.waves()) {
-      List<GroupLoad> placed =
-          problem.groups().stream()
-              .filter(load -> wave.key().equals(placement.get(load.key())))
-              .toList();
+      List<GroupLoad> placed = inWave.getOrDefault(wave.key(), List.of());
       breaches.addAll(totals(wave, placed));
       placed.forEach(load -> breaches.addAll(alone(wave, load)));
     }
@@ -51,6 +67,34 @@ public final class PlanAssessor {
       }
     }
     return new Assessment(List.copyOf(breaches), cost(placement));
+  }
+
+  /**
+   * What a group adds to the cost where it stands: its own risk and waiting, and its cut ties.
+   * O(ties of the group); 0 where it has no wave.
+   */
+  public double share(GroupLoad load, Map<String, String> placement) {
+    String wave = placement.get(load.key());
+    if (wave == null) {
+      return 0;
+    }
+    double share = riskCost(load, index(wave)) + waitingCost(load, index(wave));
+    for (GroupTie tie : tiesOf(load.key())) {
+      share += splitCost(tie, placement);
+    }
+    return share;
+  }
+
+  /** The ordered ties of a group that do not hold. O(ties of the group). */
+  List<Breach> disorder(String group, Map<String, String> placement) {
+    List<Breach> breaches = new ArrayList<>();
+    for (GroupTie tie : tiesOf(group)) {
+      Breach breach = order(tie, placement);
+      if (breach != null) {
+        breaches.add(breach);
+      }
+    }
+    return breaches;
   }
 
   /** What a group breaks in a wave, whatever else is placed there. */
@@ -161,7 +205,7 @@ public final class PlanAssessor {
       String wave = placement.get(load.key());
       if (wave != null) {
         risk += riskCost(load, index(wave));
-        waiting += WAITING_PER_TIB * load.bytes() / TIB * index(wave);
+        waiting += waitingCost(load, index(wave));
       }
     }
     return new PlanCost(split, risk, waiting);
@@ -179,11 +223,19 @@ public final class PlanAssessor {
     return tie.weight() * Math.abs(apart.toHours()) / 24.0;
   }
 
-  /** Waves ramp from low to high risk; the last wave carries no critical group. */
+  private static double waitingCost(GroupLoad load, int index) {
+    return WAITING_PER_TIB * load.bytes() / TIB * index;
+  }
+
+  /**
+   * The waves still open ramp from low to high risk, whatever has crossed before them; the last
+   * carries no critical group.
+   */
   private double riskCost(GroupLoad load, int index) {
-    int waves = problem.waves().size();
-    double early = waves < 2 ? 0 : 1 - index / (double) (waves - 1);
-    double last = index == waves - 1 && load.risk() == 3 ? 1 : 0;
+    int finalIndex = problem.waves().size() - 1;
+    int steps = finalIndex - begun;
+    double early = steps < 1 ? 0 : 1 - Math.max(0, index - begun) / (double) steps;
+    double last = index == finalIndex && load.risk() == 3 ? 1 : 0;
     return RISK_WEIGHT * (load.risk() * early * early + last);
   }
 
@@ -193,11 +245,6 @@ public final class PlanAssessor {
       throw new IllegalArgumentException("no wave " + wave);
     }
     return index;
-  }
-
-  /** The groups that this assessor knows, by key. */
-  public @Nullable GroupLoad load(String group) {
-    return loads.get(group);
   }
 
   private static Breach breach(

@@ -1,6 +1,7 @@
 package org.transitum.core.waves;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.time.Duration;
 import java.time.Instant;
@@ -125,6 +126,37 @@ class GreedyWavePlannerTest {
       }
     }
     assertThat(found).isBetween(best - 1e-6, best * 1.25);
+  }
+
+  @Test
+  void whatAGroupAddsIsWhatTheWholeCostChangesBy() {
+    Random random = new Random(13);
+    for (int round = 0; round < 20; round++) {
+      PlanningProblem problem = random(random, 12, 4);
+      PlanAssessor assessor = new PlanAssessor(problem);
+      Map<String, String> placement = new HashMap<>();
+      for (GroupLoad load : problem.groups()) {
+        double before = assessor.assess(placement).cost().total();
+        placement.put(load.key(), problem.waves().get(random.nextInt(4)).key());
+        assertThat(assessor.assess(placement).cost().total() - before)
+            .isCloseTo(assessor.share(load, placement), within(1e-9));
+      }
+    }
+  }
+
+  @Test
+  void theFirstOpenWaveIsTheTamestHoweverManyHaveCrossed() {
+    List<Wave> waves =
+        List.of(
+            wave(1, 9, TIB, false),
+            wave(2, 9, TIB, false),
+            wave(3, 9, TIB, true),
+            wave(4, 9, TIB, true),
+            wave(5, 9, TIB, true));
+    Plan plan =
+        new GreedyWavePlanner()
+            .plan(problem(waves, List.of(), List.of(group("C", 1, 0, 3)), List.of()));
+    assertThat(plan.placement()).containsEntry("C", "W04");
   }
 
   private static double bestOf(PlanningProblem problem, int at, Map<String, String> placement) {

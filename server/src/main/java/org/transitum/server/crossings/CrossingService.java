@@ -3,6 +3,7 @@ package org.transitum.server.crossings;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -78,19 +79,20 @@ public class CrossingService {
   }
 
   public List<CrossingView> crossings() {
-    return mapper.all().stream().map(this::view).toList();
+    Map<String, String> waveOf = places.waves();
+    return mapper.all().stream().map(row -> view(row, waveOf)).toList();
   }
 
   public CrossingView crossing(String key) {
-    return view(row(key));
+    return view(row(key), places.waves());
   }
 
-  private CrossingView view(CrossingRow row) {
+  private static CrossingView view(CrossingRow row, Map<String, String> waveOf) {
     CrossingState state = state(row);
     return new CrossingView(
         key(row.number()),
         row.databaseKey(),
-        places.place(row.databaseKey()).wave(),
+        waveOf.get(row.databaseKey()),
         row.stage(),
         row.condition(),
         row.progress(),

@@ -45,6 +45,11 @@ public class PlaceService implements Commitments {
       @Nullable Double progress,
       @Nullable String owner) {}
 
+  /** The wave of each placed database. */
+  Map<String, String> waves() {
+    return waves.placements();
+  }
+
   public List<PlaceView> places() {
     Map<String, CrossingRow> crossings = latest();
     Map<String, StateRow> states = new HashMap<>();

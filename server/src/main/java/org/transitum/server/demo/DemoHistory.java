@@ -18,6 +18,7 @@ import org.transitum.server.crossings.CrossingService.CrossingView;
 import org.transitum.server.crossings.PlaceService;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.server.team.TeamService;
+import org.transitum.server.waves.PlanService;
 import org.transitum.server.waves.WaveService;
 import org.transitum.sources.files.CsvTable;
 import org.transitum.sources.files.CsvTable.Row;
@@ -29,6 +30,7 @@ class DemoHistory {
   private final ProgrammeClock clock;
   private final TeamService team;
   private final WaveService waves;
+  private final PlanService plans;
   private final PlaceService places;
   private final CrossingService crossings;
 
@@ -36,11 +38,13 @@ class DemoHistory {
       ProgrammeClock clock,
       TeamService team,
       WaveService waves,
+      PlanService plans,
       PlaceService places,
       CrossingService crossings) {
     this.clock = clock;
     this.team = team;
     this.waves = waves;
+    this.plans = plans;
     this.places = places;
     this.crossings = crossings;
   }
@@ -88,7 +92,7 @@ class DemoHistory {
   private void act(Row row) {
     String detail = row.text("detail");
     if (row.text("action").equals("plan")) {
-      waves.accept(waves.plan().id());
+      plans.accept(plans.plan().id());
       return;
     }
     if (row.text("action").equals("place")) {

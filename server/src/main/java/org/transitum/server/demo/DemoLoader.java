@@ -20,7 +20,7 @@ import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.server.programme.ProgrammeService;
 import org.transitum.server.sizing.CatalogueService;
 import org.transitum.server.team.TeamService;
-import org.transitum.server.waves.WaveService;
+import org.transitum.server.waves.WindowImport;
 import org.transitum.sources.team.PeopleCsv;
 import org.transitum.sources.team.PeopleCsv.PersonRow;
 
@@ -37,7 +37,7 @@ class DemoLoader implements ApplicationRunner {
   private final ProgrammeClock clock;
   private final ReadingService readings;
   private final TieService ties;
-  private final WaveService waves;
+  private final WindowImport windows;
   private final CatalogueService catalogues;
   private final CounterService counters;
   private final DemoHistory history;
@@ -49,7 +49,7 @@ class DemoLoader implements ApplicationRunner {
       ProgrammeClock clock,
       ReadingService readings,
       TieService ties,
-      WaveService waves,
+      WindowImport windows,
       CatalogueService catalogues,
       CounterService counters,
       DemoHistory history,
@@ -59,7 +59,7 @@ class DemoLoader implements ApplicationRunner {
     this.clock = clock;
     this.readings = readings;
     this.ties = ties;
-    this.waves = waves;
+    this.windows = windows;
     this.catalogues = catalogues;
     this.counters = counters;
     this.history = history;
@@ -109,7 +109,7 @@ class DemoLoader implements ApplicationRunner {
             readings.accept(readings.readFile(file, estate.open(file)).id(), null);
           }
           ties.read("ties.csv", estate.open("ties.csv"));
-          waves.read("windows.csv", estate.open("windows.csv"));
+          windows.read("windows.csv", estate.open("windows.csv"));
         });
     history.as(
         "ines",

@@ -123,7 +123,7 @@ public class OverviewService {
    */
   public Picture picture(@Nullable Instant at) {
     List<Lane> lanes =
-        waves.view().waves().stream()
+        waves.windows().stream()
             .map(wave -> new Lane(wave.key(), wave.name(), wave.start(), wave.end()))
             .toList();
     Map<String, Long> sizes = new HashMap<>();

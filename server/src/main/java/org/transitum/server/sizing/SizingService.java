@@ -166,17 +166,18 @@ public class SizingService {
     DemandCalculator tried = new DemandCalculator(settings);
     DemandCalculator kept = new DemandCalculator(now.sizing());
     boolean same = settings.equals(now.sizing());
-    List<SizingRow> rows = new ArrayList<>();
-    double keptTotal = 0;
-    for (SourceProfile profile : profiles.all(settings.lookBackDays())) {
-      if (stays(profile.key())) {
-        continue;
-      }
-      Fit fit = finder.find(profile, tried.of(profile));
-      Fit before = same ? fit : finder.find(profile, kept.of(profile));
-      keptTotal += before.chosen() == null ? 0 : before.chosen().monthlyPrice();
-      rows.add(row(profile, fit, before, catalogue));
-    }
+    List<Priced> priced =
+        profiles.all(settings.lookBackDays()).parallelStream()
+            .filter(profile -> !stays(profile.key()))
+            .map(
+                profile -> {
+                  Fit fit = finder.find(profile, tried.of(profile));
+                  Fit before = same ? fit : finder.find(profile, kept.of(profile));
+                  return new Priced(row(profile, fit, before, catalogue), price(before));
+                })
+            .toList();
+    List<SizingRow> rows = new ArrayList<>(priced.stream().map(Priced::row).toList());
+    double keptTotal = priced.stream().mapToDouble(Priced::keptPrice).sum();
     rows.sort(
         Comparator.comparingDouble(
                 (SizingRow row) -> row.monthlyPrice() == null ? -1 : row.monthlyPrice())
@@ -195,6 +196,12 @@ public class SizingService {
         (int) rows.stream().filter(SizingService::changed).count(),
         (int) rows.stream().filter(row -> row.confidence().level() == Confidence.Level.LOW).count(),
         rows);
+  }
+
+  private record Priced(SizingRow row, double keptPrice) {}
+
+  private static double price(Fit fit) {
+    return fit.chosen() == null ? 0 : fit.chosen().monthlyPrice();
   }
 
   private static boolean changed(SizingRow row) {

@@ -7,7 +7,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.transitum.core.dependencies.MoveGroup;
 import org.transitum.core.dependencies.MoveGroups;
@@ -21,6 +23,7 @@ import org.transitum.core.waves.PlanningProblem;
 import org.transitum.core.waves.Wave;
 import org.transitum.server.dependencies.TieService;
 import org.transitum.server.inventory.EstateStore;
+import org.transitum.server.problems.Missing;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.server.programme.ProgrammeService;
 import org.transitum.server.waves.WaveMapper.PlacementRow;
@@ -66,7 +69,18 @@ class WaveBoard {
       Map<String, String> placement,
       Map<String, String> split,
       Set<String> committed,
-      Set<String> lockedByHand) {}
+      Set<String> lockedByHand) {
+
+    MoveGroup require(String group) {
+      return groups.stream()
+          .filter(g -> g.key().equals(group))
+          .findFirst()
+          .orElseThrow(
+              () ->
+                  new Missing(
+                      "There is no move group \"%s\"; ties may have changed it.".formatted(group)));
+    }
+  }
 
   static boolean inScope(EstateObject database) {
     return database.value(Attribute.DISPOSITION).map(CROSSES::contains).orElse(true);
@@ -112,7 +126,7 @@ class WaveBoard {
     return new Board(problem, groups, longest, placement, split, committed, lockedByHand);
   }
 
-  private static boolean isLocked(@org.jspecify.annotations.Nullable PlacementRow row) {
+  private static boolean isLocked(@Nullable PlacementRow row) {
     return row != null && row.locked();
   }
 
@@ -125,7 +139,7 @@ class WaveBoard {
         group.members().stream()
             .map(member -> Optional.ofNullable(placed.get(member)).map(PlacementRow::waveKey))
             .map(wave -> wave.orElse("no wave"))
-            .collect(Collectors.toCollection(java.util.TreeSet::new));
+            .collect(Collectors.toCollection(TreeSet::new));
     if (waves.size() > 1) {
       split.put(group.key(), "Must cross together, but stands in " + String.join(" and ", waves));
     } else if (!waves.contains("no wave")) {

@@ -1,8 +1,8 @@
 package org.transitum.server.waves;
 
-import java.io.InputStream;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,17 +14,15 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.transitum.core.dependencies.MoveGroup;
+import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.waves.Assessment;
 import org.transitum.core.waves.Breach;
-import org.transitum.core.waves.GreedyWavePlanner;
 import org.transitum.core.waves.GroupLoad;
-import org.transitum.core.waves.Plan;
 import org.transitum.core.waves.PlanAssessor;
 import org.transitum.core.waves.PlanCost;
 import org.transitum.core.waves.PlanningProblem.GroupTie;
 import org.transitum.core.waves.Wave;
-import org.transitum.core.waves.WavePlanner;
 import org.transitum.server.inventory.EstateStore;
 import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
@@ -32,45 +30,35 @@ import org.transitum.server.problems.Conflict;
 import org.transitum.server.problems.Missing;
 import org.transitum.server.problems.Refused;
 import org.transitum.server.programme.ProgrammeClock;
-import org.transitum.server.team.CurrentPerson;
 import org.transitum.server.waves.WaveBoard.Board;
-import org.transitum.server.waves.WaveMapper.FreezeRow;
-import org.transitum.server.waves.WaveMapper.PlacementRow;
-import org.transitum.server.waves.WaveMapper.PlanRow;
 import org.transitum.server.waves.WaveMapper.WaveRow;
-import org.transitum.sources.waves.WindowsCsv;
-import tools.jackson.databind.json.JsonMapper;
 
-/** Waves, where each move group stands, and plans. */
+/** Waves, and where each move group stands. */
 @Service
 public class WaveService {
   private final WaveMapper mapper;
   private final WaveBoard board;
+  private final Placements placements;
   private final EstateStore estate;
   private final JournalService journal;
   private final LiveFeed live;
   private final ProgrammeClock clock;
-  private final CurrentPerson current;
-  private final JsonMapper json;
-  private final WavePlanner planner = new GreedyWavePlanner();
 
   WaveService(
       WaveMapper mapper,
       WaveBoard board,
+      Placements placements,
       EstateStore estate,
       JournalService journal,
       LiveFeed live,
-      ProgrammeClock clock,
-      CurrentPerson current,
-      JsonMapper json) {
+      ProgrammeClock clock) {
     this.mapper = mapper;
     this.board = board;
+    this.placements = placements;
     this.estate = estate;
     this.journal = journal;
     this.live = live;
     this.clock = clock;
-    this.current = current;
-    this.json = json;
   }
 
   /**
@@ -88,6 +76,8 @@ public class WaveService {
       long bytes,
       long longestOutageMinutes,
       List<String> breaches) {}
+
+  public record WaveWindow(String key, String name, Instant start, Instant end) {}
 
   public record FreezeView(String name, Instant start, Instant end) {}
 
@@ -127,18 +117,12 @@ public class WaveService {
       double costDelta,
       int cutTies) {}
 
-  public record PlanMove(String group, @Nullable String from, @Nullable String to, String reason) {}
-
-  /** A proposed plan; nothing moves before somebody accepts it. */
-  public record PlanDraft(
-      long id,
-      Instant at,
-      String person,
-      List<PlanMove> moves,
-      Map<String, String> unplaced,
-      double cost,
-      double costNow,
-      boolean converged) {}
+  /** The waves by start, without looking at what stands in them. */
+  public List<WaveWindow> windows() {
+    return mapper.waves().stream()
+        .map(row -> new WaveWindow(row.waveKey(), row.name(), row.startsAt(), row.endsAt()))
+        .toList();
+  }
 
   public WavesView view() {
     Board now = board.read();
@@ -147,8 +131,12 @@ public class WaveService {
         assessment.breaches().stream().collect(Collectors.groupingBy(Breach::wave));
     Map<String, String> byGroup = new HashMap<>(now.split());
     assessment.breaches().forEach(breach -> byGroup.putIfAbsent(breach.group(), breach.sentence()));
+    Map<String, GroupLoad> loads =
+        now.problem().groups().stream().collect(Collectors.toMap(GroupLoad::key, load -> load));
     List<GroupView> groups =
-        now.groups().stream().map(group -> groupView(group, now, byGroup)).toList();
+        now.groups().stream()
+            .map(group -> groupView(group, now, loads.get(group.key()), byGroup.get(group.key())))
+            .toList();
     List<WaveView> waves =
         mapper.waves().stream()
             .map(row -> waveView(row, now, byWave.getOrDefault(row.waveKey(), List.of())))
@@ -183,12 +171,8 @@ public class WaveService {
         breaches.stream().map(Breach::sentence).toList());
   }
 
-  private GroupView groupView(MoveGroup group, Board now, Map<String, String> problems) {
-    GroupLoad load =
-        now.problem().groups().stream()
-            .filter(l -> l.key().equals(group.key()))
-            .findFirst()
-            .orElseThrow();
+  private GroupView groupView(
+      MoveGroup group, Board now, GroupLoad load, @Nullable String problem) {
     return new GroupView(
         group.key(),
         name(group),
@@ -202,23 +186,22 @@ public class WaveService {
         now.longest().get(group.key()).following(),
         load.permittedMinutes(),
         load.risk(),
-        problems.get(group.key()));
+        problem);
   }
 
   /** The largest member's name stands for the group. */
   private String name(MoveGroup group) {
     return group.members().stream()
-        .max(
-            java.util.Comparator.comparingLong(
-                    (String key) ->
-                        estate
-                            .find(ObjectKind.DATABASE, key)
-                            .flatMap(
-                                d -> d.number(org.transitum.core.inventory.Attribute.SIZE_BYTES))
-                            .orElse(0L))
-                .thenComparing(java.util.Comparator.reverseOrder()))
+        .max(Comparator.comparingLong(this::size).thenComparing(Comparator.reverseOrder()))
         .map(key -> key.substring(key.indexOf('/') + 1))
         .orElse(group.key());
+  }
+
+  private long size(String database) {
+    return estate
+        .find(ObjectKind.DATABASE, database)
+        .flatMap(object -> object.number(Attribute.SIZE_BYTES))
+        .orElse(0L);
   }
 
   private static int cut(Board now, Map<String, String> placement, @Nullable String group) {
@@ -235,7 +218,7 @@ public class WaveService {
   /** What each wave would mean for a group. Only that group's placement is tried. */
   public List<WavePreview> preview(String group) {
     Board now = board.read();
-    requireGroup(now, group);
+    now.require(group);
     PlanAssessor assessor = new PlanAssessor(now.problem());
     Map<String, String> tried = new TreeMap<>(now.placement());
     String here = tried.remove(group);
@@ -274,7 +257,7 @@ public class WaveService {
   @Transactional
   public void place(String group, @Nullable String seen, @Nullable String wave) {
     Board now = board.read();
-    MoveGroup moved = requireGroup(now, group);
+    MoveGroup moved = now.require(group);
     String here = now.placement().get(group);
     if (!Objects.equals(here, seen)) {
       throw new Conflict(
@@ -298,33 +281,14 @@ public class WaveService {
         throw new Refused("%s has begun; nothing can be placed in it.".formatted(wave));
       }
     }
-    write(moved.members(), wave, "by hand");
+    placements.write(moved.members(), wave, "by hand");
     live.announce("waves", group);
-  }
-
-  private void write(List<String> databases, @Nullable String wave, String note) {
-    Map<String, PlacementRow> placed =
-        mapper.placements().stream()
-            .collect(Collectors.toMap(PlacementRow::databaseKey, row -> row));
-    for (String database : databases) {
-      PlacementRow before = placed.get(database);
-      String from = before == null ? null : before.waveKey();
-      if (Objects.equals(from, wave)) {
-        continue;
-      }
-      if (wave == null) {
-        mapper.unplace(database);
-      } else {
-        mapper.place(new PlacementRow(database, wave, before != null && before.locked()));
-      }
-      journal.write("placed", "DATABASE", database, "wave", from, wave, note);
-    }
   }
 
   @Transactional
   public void lock(String group, boolean locked) {
     Board now = board.read();
-    MoveGroup held = requireGroup(now, group);
+    MoveGroup held = now.require(group);
     if (now.placement().get(group) == null) {
       throw new Refused("%s has no wave to be locked to.".formatted(group));
     }
@@ -340,151 +304,9 @@ public class WaveService {
     live.announce("waves", group);
   }
 
-  private static MoveGroup requireGroup(Board now, String group) {
-    return now.groups().stream()
-        .filter(g -> g.key().equals(group))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                new Missing(
-                    "There is no move group \"%s\"; ties may have changed it.".formatted(group)));
-  }
-
-  /** Proposes a plan around what is locked, committed or begun. */
-  @Transactional
-  public PlanDraft plan() {
-    Board now = board.read();
-    Plan plan = planner.plan(now.problem());
-    mapper.replaceDrafts();
-    Assessment before = new PlanAssessor(now.problem()).assess(now.placement());
-    List<PlanMove> moves = new ArrayList<>();
-    for (MoveGroup group : now.groups()) {
-      String from = now.placement().get(group.key());
-      String to = plan.placement().get(group.key());
-      if (!Objects.equals(from, to)) {
-        moves.add(new PlanMove(group.key(), from, to, why(now, plan, group.key(), to)));
-      }
-    }
-    PlanDraft draft =
-        new PlanDraft(
-            0,
-            clock.instant(),
-            current.login(),
-            moves,
-            plan.unplaced(),
-            plan.assessment().cost().total(),
-            before.cost().total(),
-            plan.converged());
-    long id = mapper.insertPlan(draft.at(), draft.person(), json.writeValueAsString(draft));
-    journal.write("planned", "PLAN", "plan " + id, null, null, null, moves.size() + " moves");
-    live.announce("waves", "plan " + id);
-    return withId(draft, id);
-  }
-
-  private static String why(Board now, Plan plan, String group, @Nullable String to) {
-    if (to == null) {
-      return plan.unplaced().getOrDefault(group, "");
-    }
-    Map<String, String> without = new TreeMap<>(plan.placement());
-    PlanAssessor assessor = new PlanAssessor(now.problem());
-    without.remove(group);
-    double base = assessor.assess(without).cost().total();
-    without.put(group, to);
-    return "Costs %.1f there, the least of the waves that it fits."
-        .formatted(assessor.assess(without).cost().total() - base);
-  }
-
-  private static PlanDraft withId(PlanDraft d, long id) {
-    return new PlanDraft(
-        id, d.at(), d.person(), d.moves(), d.unplaced(), d.cost(), d.costNow(), d.converged());
-  }
-
-  /** The draft that waits for a decision; null where none does. */
-  public @Nullable PlanDraft openDraft() {
-    return mapper.latestPlan("DRAFT").map(this::draft).orElse(null);
-  }
-
-  private PlanDraft draft(PlanRow row) {
-    return withId(json.readValue(row.payload(), PlanDraft.class), row.id());
-  }
-
-  @Transactional
-  public void accept(long id) {
-    PlanRow row =
-        mapper.plan(id).orElseThrow(() -> new Missing("There is no plan %d.".formatted(id)));
-    if (mapper.closePlan(id, "ACCEPTED") == 0) {
-      throw new Refused("Plan %d was closed already.".formatted(id));
-    }
-    Board now = board.read();
-    for (PlanMove move : draft(row).moves()) {
-      MoveGroup group = requireGroup(now, move.group());
-      if (!Objects.equals(now.placement().get(move.group()), move.from())
-          || now.committed().contains(move.group())) {
-        throw new Refused(
-            "%s has changed since plan %d was made; plan again.".formatted(move.group(), id));
-      }
-      write(group.members(), move.to(), "plan " + id);
-    }
-    journal.write("accepted plan", "PLAN", "plan " + id, null, null, null, null);
-    live.announce("waves", "plan " + id);
-  }
-
-  @Transactional
-  public void discard(long id) {
-    if (mapper.closePlan(id, "DISCARDED") == 0) {
-      throw new Refused("Plan %d is no draft.".formatted(id));
-    }
-    journal.write("discarded plan", "PLAN", "plan " + id, null, null, null, null);
-    live.announce("waves", "plan " + id);
-  }
-
-  /** Takes a file of windows and freezes as a whole. */
-  @Transactional
-  public int read(String file, InputStream content) {
-    WindowsCsv.Windows windows = WindowsCsv.read(file, content);
-    Map<String, WaveRow> known =
-        mapper.waves().stream().collect(Collectors.toMap(WaveRow::waveKey, row -> row));
-    for (WindowsCsv.WindowRow row : windows.windows()) {
-      WaveRow before = known.get(row.wave());
-      int version = before == null ? 1 : before.version() + 1;
-      mapper.save(
-          new WaveRow(
-              row.wave(),
-              row.name(),
-              row.start(),
-              row.end(),
-              row.maxDatabases(),
-              row.maxBytes(),
-              version));
-      journal.write(
-          before == null ? "added wave" : "changed wave",
-          "WAVE",
-          row.wave(),
-          "window",
-          before == null ? null : before.startsAt() + " to " + before.endsAt(),
-          row.start() + " to " + row.end(),
-          "from " + file);
-    }
-    for (WindowsCsv.FreezeRow row : windows.freezes()) {
-      mapper.dropFreeze(row.name());
-      mapper.insertFreeze(new FreezeRow(0, row.name(), row.start(), row.end()));
-      journal.write(
-          "set freeze",
-          "FREEZE",
-          row.name(),
-          "period",
-          null,
-          row.start() + " to " + row.end(),
-          null);
-    }
-    live.announce("waves", file);
-    return windows.windows().size() + windows.freezes().size();
-  }
-
   /** Wave of each placed database. */
   public Map<String, String> placements() {
-    return mapper.placements().stream()
-        .collect(Collectors.toMap(PlacementRow::databaseKey, PlacementRow::waveKey));
+    return placements.waves();
   }
 
   /** Whether a database is to cross at all. */

@@ -21,7 +21,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.transitum.server.team.AllowedTo;
-import org.transitum.server.waves.WaveService.PlanDraft;
+import org.transitum.server.waves.PlanService.PlanDraft;
 import org.transitum.server.waves.WaveService.WavePreview;
 import org.transitum.server.waves.WaveService.WavesView;
 
@@ -29,9 +29,13 @@ import org.transitum.server.waves.WaveService.WavesView;
 @RequestMapping("/api/v1/waves")
 class WavesController {
   private final WaveService waves;
+  private final PlanService plans;
+  private final WindowImport windows;
 
-  WavesController(WaveService waves) {
+  WavesController(WaveService waves, PlanService plans, WindowImport windows) {
     this.waves = waves;
+    this.plans = plans;
+    this.windows = windows;
   }
 
   /**
@@ -56,7 +60,7 @@ class WavesController {
   @PostMapping("/imports")
   @AllowedTo(LEAD)
   ReadWindows read(@RequestParam String name, HttpServletRequest request) throws IOException {
-    return new ReadWindows(waves.read(name, request.getInputStream()));
+    return new ReadWindows(windows.read(name, request.getInputStream()));
   }
 
   @GetMapping("/preview")
@@ -82,25 +86,25 @@ class WavesController {
   @PostMapping("/plans")
   @AllowedTo(LEAD)
   PlanDraft plan() {
-    return waves.plan();
+    return plans.plan();
   }
 
   @GetMapping("/plans/draft")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
   Drafts draft() {
-    return new Drafts(waves.openDraft());
+    return new Drafts(plans.openDraft());
   }
 
   @PostMapping("/plans/{id}/accept")
   @AllowedTo(LEAD)
   WavesView accept(@PathVariable long id) {
-    waves.accept(id);
+    plans.accept(id);
     return waves.view();
   }
 
   @DeleteMapping("/plans/{id}")
   @AllowedTo(LEAD)
   void discard(@PathVariable long id) {
-    waves.discard(id);
+    plans.discard(id);
   }
 }
