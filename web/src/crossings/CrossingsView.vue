@@ -89,9 +89,9 @@ const prepared = computed(() => [...byKey.value.values()].filter((place) => plac
 
 <style scoped>
 .table-box { flex: 1; background: var(--surface); container-type: inline-size; }
-.stage { max-width: 300px; }
+td.stage { max-width: 300px; padding-top: 3px; }
 .stage svg { vertical-align: -2px; margin-right: 5px; }
-.reason { display: block; font-size: 11.5px; overflow: hidden; text-overflow: ellipsis; padding: 0 0 4px 19px; font-stretch: 92%; }
+.reason { display: block; font-size: 11.5px; overflow: hidden; text-overflow: ellipsis; padding: 0 0 5px 19px; font-stretch: 92%; }
 .progress { display: inline-flex; gap: 8px; align-items: center; min-width: 96px; }
 .progress i { width: 52px; height: 6px; background: var(--rule2); }
 .progress i b { display: block; height: 6px; background: var(--current); }

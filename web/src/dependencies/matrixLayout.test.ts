@@ -27,6 +27,10 @@ describe("the matrix", () => {
   it("calls a tie cut only between two waves", () => {
     expect(drawn.cells.map((cell) => cell.cut)).toEqual([true, false, false]);
   });
+  it("leaves an ordered tie whole while its first does not go later", () => {
+    const ordered = matrix([tie("b", "a", "ORDERED"), tie("a", "b", "ORDERED")], [], (key) => waves[key]);
+    expect(ordered.cells.map((cell) => cell.cut)).toEqual([false, true]);
+  });
 });
 
 it("finds what is near, nearest first and bounded", () => {

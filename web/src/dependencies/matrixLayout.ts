@@ -25,8 +25,8 @@ const LAST = "~no wave";
 
 /**
  * Orders the tied databases by wave, then group, then key, so that groups form blocks along the
- * diagonal. Databases without a tie are left out. A tie stands at (from, to); it is cut when its ends
- * are in different waves.
+ * diagonal. Databases without a tie are left out. A tie stands at (from, to). It is cut when its ends
+ * are in different waves; an ordered one only when its first goes later (wave keys sort as waves do).
  */
 export function matrix(ties: Tie[], groups: Group[], waveOf: (database: string) => string | undefined): Matrix {
   const tied = new Set(ties.flatMap((tie) => [tie.from, tie.to]));
@@ -46,9 +46,14 @@ export function matrix(ties: Tie[], groups: Group[], waveOf: (database: string) 
       tie,
       row: index.get(tie.from) ?? 0,
       column: index.get(tie.to) ?? 0,
-      cut: waveOf(tie.from) !== waveOf(tie.to) && !!waveOf(tie.from) && !!waveOf(tie.to),
+      cut: isCut(tie.kind, waveOf(tie.from), waveOf(tie.to)),
     })),
   };
+}
+
+function isCut(kind: Tie["kind"], from?: string, to?: string): boolean {
+  if (!from || !to) return false;
+  return kind === "ORDERED" ? from > to : from !== to;
 }
 
 /** Runs of equal keys, half open. */

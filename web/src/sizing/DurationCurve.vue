@@ -52,7 +52,7 @@ const option = computed(() => {
                 fontFamily: text.value.fontFamily,
                 fontSize: 11,
                 rotate: 0,
-                offset: at < 30 ? [52, 12] : [-52, 12],
+                offset: at < 30 ? [58, 4] : [-58, 4],
               },
             },
           ],

@@ -40,7 +40,7 @@ const limits = computed(() => {
 <template>
   <section class="panel scroll" :aria-label="`Series of ${sizing.key}`">
     <h2>
-      {{ sizing.key }} <span class="dim">{{ sizing.words }}</span>
+      {{ sizing.key }} <span class="dim" :title="sizing.words">{{ sizing.words }}</span>
       <button class="link open" @click="dossier.open(sizing.key)">Open dossier</button>
     </h2>
     <div v-if="series" class="chips" role="tablist" aria-label="Dimension">

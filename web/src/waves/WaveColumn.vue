@@ -34,7 +34,7 @@ const verdict = computed(() => {
   <section class="column" :class="{ closed: !wave.open }" :aria-label="`${wave.key} ${wave.name}`" @dragover.prevent @drop.prevent="emit('place')">
     <header>
       <h2><b>{{ wave.key }}</b> {{ wave.name }}</h2>
-      <p class="dim">{{ day(wave.start, zone) }}, {{ hours }} h<template v-if="!wave.open">, begun</template></p>
+      <p class="dim">{{ day(wave.start, zone) }}, <template v-if="wave.open">{{ hours }} h</template><template v-else>begun</template></p>
       <div v-for="fill in fills(wave)" :key="fill.label" class="fill" :class="tone(fill.ratio)" :title="fill.words">
         <span>{{ fill.label }}</span><i><b :style="{ width: Math.min(100, fill.ratio * 100) + '%' }" /></i><span class="num">{{ percent(fill.ratio) }}</span>
       </div>

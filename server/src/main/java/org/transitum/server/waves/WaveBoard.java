@@ -120,7 +120,9 @@ class WaveBoard {
           }
         });
     Map<String, OutageEstimate> longest = new HashMap<>();
-    List<GroupLoad> loads = groups.stream().map(group -> load(group, databases, longest)).toList();
+    long link = programme.current().linkBytesPerSecond();
+    List<GroupLoad> loads =
+        groups.stream().map(group -> load(group, databases, link, longest)).toList();
     PlanningProblem problem =
         new PlanningProblem(waves, freezes(), loads, PlanningProblem.between(groups, held), locked);
     return new Board(problem, groups, longest, placement, split, committed, lockedByHand);
@@ -169,8 +171,10 @@ class WaveBoard {
   }
 
   private GroupLoad load(
-      MoveGroup group, Map<String, EstateObject> databases, Map<String, OutageEstimate> longest) {
-    long link = programme.current().linkBytesPerSecond();
+      MoveGroup group,
+      Map<String, EstateObject> databases,
+      long link,
+      Map<String, OutageEstimate> longest) {
     long bytes = 0;
     boolean known = true;
     long permitted = Long.MAX_VALUE;

@@ -204,13 +204,14 @@ public class WaveService {
         .orElse(0L);
   }
 
+  /** Loose ties between two waves; an ordered tie that does not hold is a breach instead. */
   private static int cut(Board now, Map<String, String> placement, @Nullable String group) {
     int cut = 0;
     for (GroupTie tie : now.problem().ties()) {
       String one = placement.get(tie.from());
       String other = placement.get(tie.to());
       boolean concerned = group == null || tie.from().equals(group) || tie.to().equals(group);
-      cut += concerned && one != null && other != null && !one.equals(other) ? 1 : 0;
+      cut += concerned && !tie.ordered() && one != null && other != null && !one.equals(other) ? 1 : 0;
     }
     return cut;
   }

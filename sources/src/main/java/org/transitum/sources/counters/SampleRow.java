@@ -31,8 +31,8 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
   private int seen;
   private RecordType type = RecordType.DATA;
 
-  private String object = "";
-  private String counter = "";
+  private final Repeated object = new Repeated();
+  private final Repeated counter = new Repeated();
   private long millis;
   private double value;
   private @Nullable String problem;
@@ -47,11 +47,11 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
   }
 
   String object() {
-    return object;
+    return object.text;
   }
 
   String counter() {
-    return counter;
+    return counter.text;
   }
 
   long millis() {
@@ -112,8 +112,8 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
       return;
     }
     switch (columns[at]) {
-      case 0 -> object = same(object, buffer, offset, length);
-      case 1 -> counter = same(counter, buffer, offset, length);
+      case 0 -> object.take(buffer, offset, length);
+      case 1 -> counter.take(buffer, offset, length);
       case 2 -> time(buffer, offset, length);
       default -> number(buffer, offset, length);
     }
@@ -145,17 +145,17 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
     }
   }
 
-  private static String same(String last, char[] buffer, int offset, int length) {
-    if (last.length() == length) {
-      int i = 0;
-      while (i < length && last.charAt(i) == buffer[offset + i]) {
-        i++;
-      }
-      if (i == length) {
-        return last;
+  /** A field that mostly repeats: gives the same string as long as its characters stay. */
+  private static final class Repeated {
+    private char[] last = {};
+    private String text = "";
+
+    void take(char[] buffer, int offset, int length) {
+      if (!Arrays.equals(last, 0, last.length, buffer, offset, offset + length)) {
+        last = Arrays.copyOfRange(buffer, offset, offset + length);
+        text = new String(last).strip();
       }
     }
-    return new String(buffer, offset, length).strip();
   }
 
   private void time(char[] b, int o, int n) {
