@@ -1,5 +1,6 @@
 import { QueryClient } from "@tanstack/vue-query";
 import createClient from "openapi-fetch";
+import { patientFetch } from "./patientFetch";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -27,7 +28,7 @@ export function cookie(name: string): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: "/", fetch: (request) => patientFetch(request) });
 api.use({
   onRequest({ request }) {
     if (request.method !== "GET") {
@@ -45,7 +46,7 @@ export async function data<T>(
   try {
     got = await answer;
   } catch {
-    throw new RequestError({ status: 0, detail: "The server was not reached. Your change was not stored." });
+    throw new RequestError({ status: 0, detail: "The server was not reached. Look whether your change is there before you make it again." });
   }
   if (!got.response.ok) {
     throw new RequestError({ ...(got.error as Problem), status: got.response.status });

@@ -14,7 +14,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -32,19 +34,22 @@ public final class TestServer implements AutoCloseable {
   private final ConfigurableApplicationContext context;
   private final Map<Role, Client> clients = new HashMap<>();
 
-  private TestServer(Path data, boolean demo) {
+  private TestServer(Path data, boolean demo, String... settings) {
     this.data = data;
-    context =
-        SpringApplication.run(
-            TransitumServer.class,
-            "--server.port=0",
-            "--transitum.data=" + data,
-            "--transitum.demo=" + demo);
+    List<String> arguments = new ArrayList<>(List.of(settings));
+    arguments.add("--server.port=0");
+    arguments.add("--transitum.data=" + data);
+    arguments.add("--transitum.demo=" + demo);
+    context = SpringApplication.run(TransitumServer.class, arguments.toArray(String[]::new));
   }
 
-  /** On an empty folder. */
-  public static TestServer start() {
-    return at(folder());
+  /**
+   * On an empty folder.
+   *
+   * @param settings as on the command line, such as {@code --transitum.least-free-mib=5}
+   */
+  public static TestServer start(String... settings) {
+    return new TestServer(folder(), false, settings);
   }
 
   /** With the demo estate loaded. */
@@ -165,9 +170,7 @@ public final class TestServer implements AutoCloseable {
 
     Answer send(String method, String path, Object body, Long version) {
       HttpRequest.Builder request =
-          HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port() + path))
-              .timeout(Duration.ofSeconds(60));
-      token().ifPresent(token -> request.header("X-XSRF-TOKEN", token));
+          protectedRequest(URI.create("http://127.0.0.1:" + port() + path));
       if (version != null) {
         request.header("If-Match", "\"" + version + "\"");
       }
@@ -191,6 +194,13 @@ public final class TestServer implements AutoCloseable {
       } catch (InterruptedException e) {
         throw new IllegalStateException(e);
       }
+    }
+
+    /** A request that carries the protection token. */
+    HttpRequest.Builder protectedRequest(URI uri) {
+      HttpRequest.Builder request = HttpRequest.newBuilder(uri).timeout(Duration.ofSeconds(60));
+      token().ifPresent(token -> request.header("X-XSRF-TOKEN", token));
+      return request;
     }
 
     HttpClient http() {

@@ -2,6 +2,7 @@ package org.transitum.server.counters;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,6 +29,7 @@ import org.transitum.sources.files.BadFile;
 @Service
 public class CounterService {
   private static final int GLANCE_DAYS = 28;
+  private static final int UPLOAD_BLOCK = 1 << 22;
 
   private final SeriesStore store;
   private final JobService jobs;
@@ -37,6 +39,7 @@ public class CounterService {
   private final TransactionTemplate transaction;
   private final ApplicationEventPublisher events;
   private final Path uploads;
+  private final long leastFreeBytes;
 
   CounterService(
       SeriesStore store,
@@ -46,7 +49,8 @@ public class CounterService {
       ProgrammeClock clock,
       TransactionTemplate transaction,
       ApplicationEventPublisher events,
-      @Value("${transitum.data}") Path data) {
+      @Value("${transitum.data}") Path data,
+      @Value("${transitum.least-free-mib}") long leastFreeMib) {
     this.store = store;
     this.jobs = jobs;
     this.journal = journal;
@@ -55,6 +59,7 @@ public class CounterService {
     this.transaction = transaction;
     this.events = events;
     this.uploads = data.resolve("uploads");
+    this.leastFreeBytes = leastFreeMib << 20;
   }
 
   /** Series have changed; what was worked out from them is stale. */
@@ -73,10 +78,13 @@ public class CounterService {
     Files.createDirectories(uploads);
     Path file = Files.createTempFile(uploads, "counters-", ".csv");
     try {
-      Files.copy(content, file, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+      keep(name, content, file);
     } catch (IOException e) {
       Files.deleteIfExists(file);
       throw BadFile.whole(name, "The upload broke off; nothing was stored. Send the file again.");
+    } catch (BadFile e) {
+      Files.deleteIfExists(file);
+      throw e;
     }
     return jobs.start(
         "counters",
@@ -90,6 +98,25 @@ public class CounterService {
             Files.deleteIfExists(file);
           }
         });
+  }
+
+  /** The records need room to grow beside the uploads, so some of the disk stays free. */
+  private void keep(String name, InputStream content, Path file) throws IOException {
+    byte[] block = new byte[UPLOAD_BLOCK];
+    try (OutputStream out = Files.newOutputStream(file)) {
+      for (int n = content.readNBytes(block, 0, block.length);
+          n > 0;
+          n = content.readNBytes(block, 0, block.length)) {
+        long room = Files.getFileStore(uploads).getUsableSpace() - leastFreeBytes;
+        if (room < n) {
+          throw BadFile.whole(
+              name,
+              "The server's disk has no room for it: %,d MiB must stay free. Free some, or read the file in parts."
+                  .formatted(leastFreeBytes >> 20));
+        }
+        out.write(block, 0, n);
+      }
+    }
   }
 
   /** Takes a whole file in one transaction, or nothing of it. */

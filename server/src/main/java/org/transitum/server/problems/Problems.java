@@ -103,6 +103,11 @@ class Problems extends ResponseEntityExceptionHandler {
       HttpHeaders headers,
       HttpStatusCode status,
       WebRequest request) {
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      if (cause instanceof InvalidValue) {
+        return answer(HttpStatus.UNPROCESSABLE_CONTENT, cause.getMessage());
+      }
+    }
     return answer(
         HttpStatus.BAD_REQUEST, "The request's body is not the JSON that this address expects.");
   }

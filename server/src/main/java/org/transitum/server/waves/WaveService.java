@@ -211,7 +211,8 @@ public class WaveService {
       String one = placement.get(tie.from());
       String other = placement.get(tie.to());
       boolean concerned = group == null || tie.from().equals(group) || tie.to().equals(group);
-      cut += concerned && !tie.ordered() && one != null && other != null && !one.equals(other) ? 1 : 0;
+      cut +=
+          concerned && !tie.ordered() && one != null && other != null && !one.equals(other) ? 1 : 0;
     }
     return cut;
   }
