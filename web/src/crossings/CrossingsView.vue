@@ -89,7 +89,8 @@ const prepared = computed(() => [...byKey.value.values()].filter((place) => plac
 
 <style scoped>
 .table-box { flex: 1; background: var(--surface); container-type: inline-size; }
-td.stage { max-width: 300px; padding-top: 3px; }
+td.stage { max-width: 300px; }
+.stage:has(.reason) { padding-top: 4px; }
 .stage svg { vertical-align: -2px; margin-right: 5px; }
 .reason { display: block; font-size: 11.5px; overflow: hidden; text-overflow: ellipsis; padding: 0 0 5px 19px; font-stretch: 92%; }
 .progress { display: inline-flex; gap: 8px; align-items: center; min-width: 96px; }

@@ -1,17 +1,16 @@
 package org.transitum.core.inventory;
 
-import java.math.BigDecimal;
-import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.transitum.core.InvalidValue;
 
 /**
  * How an attribute's value is written. Every value is kept in one canonical text form, so that
- * equal values compare equal whatever file or server they came from.
+ * equal values compare equal whatever file or server they came from. Amounts are understood with
+ * the units that people write: {@code 1.5 TB}, {@code 4 h}, {@code 16 vCPU}.
  */
 public enum AttributeType {
   TEXT,
@@ -28,6 +27,15 @@ public enum AttributeType {
   DISPOSITION;
 
   private static final int LONGEST_TEXT = 2_000;
+  private static final Map<String, String> SHORT_ENVIRONMENTS =
+      Map.of(
+          "prod", "production",
+          "prd", "production",
+          "live", "production",
+          "acc", "acceptance",
+          "uat", "acceptance",
+          "tst", "test",
+          "dev", "development");
 
   /**
    * The canonical form of a value as written.
@@ -43,9 +51,11 @@ public enum AttributeType {
     }
     return switch (this) {
       case TEXT -> text;
-      case INTEGER, BYTES, MINUTES -> wholeNumber(text);
-      case DECIMAL -> decimal(text);
-      case DATE -> date(text);
+      case INTEGER -> Long.toString(WrittenValue.count(text));
+      case BYTES -> Long.toString(WrittenValue.bytes(text));
+      case MINUTES -> Long.toString(WrittenValue.minutes(text));
+      case DECIMAL -> WrittenValue.decimal(text);
+      case DATE -> WrittenValue.date(text).toString();
       case BOOLEAN -> bool(text);
       case LIST -> list(text);
       case ENGINE ->
@@ -53,10 +63,8 @@ public enum AttributeType {
               .map(Engine::label)
               .orElseThrow(
                   () -> notOneOf(text, Arrays.stream(Engine.values()).map(Engine::label).toList()));
-      case ENVIRONMENT -> oneOf(text, List.of("production", "acceptance", "test", "development"));
-      case CRITICALITY -> oneOf(text, List.of("critical", "high", "medium", "low"));
-      case DISPOSITION ->
-          oneOf(text, List.of("move", "move and upgrade", "rebuild", "replace", "retire", "keep"));
+      case ENVIRONMENT -> oneOf(SHORT_ENVIRONMENTS.getOrDefault(lower(text), text), choices());
+      case CRITICALITY, DISPOSITION -> oneOf(text, choices());
     };
   }
 
@@ -73,46 +81,10 @@ public enum AttributeType {
     };
   }
 
-  private static String wholeNumber(String text) {
-    try {
-      long value = Long.parseLong(text);
-      if (value < 0) {
-        throw new InvalidValue(
-            "\"%s\" is negative; write a whole number from 0 up.".formatted(text));
-      }
-      return Long.toString(value);
-    } catch (NumberFormatException e) {
-      throw new InvalidValue(
-          "\"%s\" is not a whole number; write digits only, without unit or separators."
-              .formatted(text));
-    }
-  }
-
-  private static String decimal(String text) {
-    try {
-      BigDecimal value = new BigDecimal(text);
-      if (value.signum() < 0 || value.precision() > 30 || Math.abs(value.scale()) > 30) {
-        throw new InvalidValue("\"%s\" must be a plain number from 0 up.".formatted(text));
-      }
-      return value.signum() == 0 ? "0" : value.stripTrailingZeros().toPlainString();
-    } catch (NumberFormatException e) {
-      throw new InvalidValue(
-          "\"%s\" is not a number; write digits with a point for decimals.".formatted(text));
-    }
-  }
-
-  private static String date(String text) {
-    try {
-      return LocalDate.parse(text).toString();
-    } catch (DateTimeParseException e) {
-      throw new InvalidValue("\"%s\" is not a date; write it as 2026-11-24.".formatted(text));
-    }
-  }
-
   private static String bool(String text) {
-    return switch (text.toLowerCase(Locale.ROOT)) {
-      case "yes", "true", "on", "1" -> "yes";
-      case "no", "false", "off", "0" -> "no";
+    return switch (lower(text)) {
+      case "yes", "y", "true", "on", "1" -> "yes";
+      case "no", "n", "false", "off", "0" -> "no";
       default -> throw notOneOf(text, List.of("yes", "no"));
     };
   }
@@ -127,11 +99,15 @@ public enum AttributeType {
   }
 
   private static String oneOf(String text, List<String> choices) {
-    String wanted = text.toLowerCase(Locale.ROOT);
+    String wanted = lower(text);
     if (!choices.contains(wanted)) {
       throw notOneOf(text, choices);
     }
     return wanted;
+  }
+
+  private static String lower(String text) {
+    return text.toLowerCase(Locale.ROOT);
   }
 
   private static InvalidValue notOneOf(String text, List<String> choices) {

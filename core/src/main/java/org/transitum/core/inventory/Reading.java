@@ -20,4 +20,9 @@ public record Reading(
    */
   public record ReadObject(
       ObjectKind kind, String key, String place, Map<Attribute, String> values) {}
+
+  /** The fact that accepting an object's value would keep. */
+  public Fact fact(ReadObject object, String value) {
+    return new Fact(0, value, origin, source, object.place(), at, at, false);
+  }
 }

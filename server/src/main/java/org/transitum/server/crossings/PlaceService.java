@@ -15,12 +15,13 @@ import org.transitum.core.inventory.EstateObject;
 import org.transitum.server.crossings.CrossingMapper.CrossingRow;
 import org.transitum.server.crossings.CrossingMapper.StateRow;
 import org.transitum.server.inventory.EstateStore;
+import org.transitum.server.inventory.ReadingService;
 import org.transitum.server.waves.Commitments;
 import org.transitum.server.waves.WaveService;
 
 /** Each database's place in the programme. */
 @Service
-public class PlaceService implements Commitments {
+public class PlaceService implements Commitments, ReadingService.InUse {
   private final CrossingMapper mapper;
   private final EstateStore estate;
   private final WaveService waves;

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.time.LocalDate;
 import java.time.ZonedDateTime;
 import java.util.List;
+import java.util.Map;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.ApplicationArguments;
@@ -15,7 +16,9 @@ import org.springframework.stereotype.Component;
 import org.transitum.demo.DemoEstate;
 import org.transitum.server.counters.CounterService;
 import org.transitum.server.dependencies.TieService;
+import org.transitum.server.inventory.FileReadService;
 import org.transitum.server.inventory.ReadingService;
+import org.transitum.server.inventory.ReadingService.OpenReading;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.server.programme.ProgrammeService;
 import org.transitum.server.sizing.CatalogueService;
@@ -35,6 +38,7 @@ class DemoLoader implements ApplicationRunner {
   private final TeamService team;
   private final ProgrammeService programme;
   private final ProgrammeClock clock;
+  private final FileReadService files;
   private final ReadingService readings;
   private final TieService ties;
   private final WindowImport windows;
@@ -47,6 +51,7 @@ class DemoLoader implements ApplicationRunner {
       TeamService team,
       ProgrammeService programme,
       ProgrammeClock clock,
+      FileReadService files,
       ReadingService readings,
       TieService ties,
       WindowImport windows,
@@ -57,6 +62,7 @@ class DemoLoader implements ApplicationRunner {
     this.team = team;
     this.programme = programme;
     this.clock = clock;
+    this.files = files;
     this.readings = readings;
     this.ties = ties;
     this.windows = windows;
@@ -95,6 +101,14 @@ class DemoLoader implements ApplicationRunner {
         new DemoEstate(LocalDate.ofInstant(clock.instant(), DemoEstate.ZONE)).open("people.csv"));
   }
 
+  private void accept(String file, InputStream content) {
+    OpenReading reading = files.read(file, content).reading();
+    if (reading == null) {
+      throw new IllegalStateException(file + " of the demo names columns that are not known");
+    }
+    readings.accept(reading.id(), null, Map.of());
+  }
+
   private void load(List<PersonRow> people) throws IOException {
     ZonedDateTime now = clock.instant().atZone(DemoEstate.ZONE);
     DemoEstate estate = new DemoEstate(now.toLocalDate());
@@ -106,7 +120,7 @@ class DemoLoader implements ApplicationRunner {
         now.minusDays(STORY_DAYS).toInstant(),
         () -> {
           for (String file : List.of("applications.csv", "servers.csv", "databases.csv")) {
-            readings.accept(readings.readFile(file, estate.open(file)).id(), null);
+            accept(file, estate.open(file));
           }
           ties.read("ties.csv", estate.open("ties.csv"));
           windows.read("windows.csv", estate.open("windows.csv"));

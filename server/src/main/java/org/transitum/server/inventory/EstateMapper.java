@@ -1,8 +1,9 @@
 package org.transitum.server.inventory;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
-import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -12,12 +13,19 @@ import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Origin;
 
+/** Objects, what sources told of them, and their other names. */
 @Mapper
 interface EstateMapper {
   record ObjectRow(ObjectKind kind, String objectKey, Instant goneAt) {}
 
   record SourceRow(ObjectKind kind, String objectKey, String source) {}
 
+  record AliasRow(ObjectKind kind, String otherKey, String objectKey, String person, Instant at) {}
+
+  /**
+   * @param latest whether its source has told nothing newer of this attribute
+   * @param readingId of the reading that brought it; null where a person stated it
+   */
   record FactRow(
       long id,
       ObjectKind kind,
@@ -28,41 +36,44 @@ interface EstateMapper {
       String source,
       String place,
       Instant at,
+      Instant seenAt,
       boolean pinned,
       String reason,
-      boolean counts) {}
-
-  record ReadingRow(
-      long id, String source, Instant at, String person, String state, String payload) {}
+      boolean latest,
+      Long readingId) {}
 
   String FACT =
-      "id, kind, object_key, attribute, fact_value, origin, source, place, at, pinned, reason, counts";
+      "id, kind, object_key, attribute, fact_value, origin, source, place, at, seen_at, pinned, reason,"
+          + " latest, reading_id";
 
-  @Select("select kind, object_key, gone_at from estate_object order by kind, object_key")
+  @Select("select kind, object_key, gone_at from estate_object")
   List<ObjectRow> objects();
+
+  @Select(
+      "select kind, object_key, gone_at from estate_object where kind = #{kind} and object_key = #{key}")
+  List<ObjectRow> object(@Param("kind") ObjectKind kind, @Param("key") String key);
 
   @Select("select kind, object_key, source from object_source")
   List<SourceRow> sources();
 
-  @Select("select " + FACT + " from fact where counts")
-  List<FactRow> countingFacts();
+  @Select(
+      """
+      select kind, object_key, source from object_source
+       where kind = #{kind} and object_key = #{key}
+      """)
+  List<SourceRow> sourcesOf(@Param("kind") ObjectKind kind, @Param("key") String key);
+
+  @Select("select " + FACT + " from fact where latest")
+  List<FactRow> latestFacts();
+
+  @Select("select " + FACT + " from fact where latest and kind = #{kind} and object_key = #{key}")
+  List<FactRow> latestFactsOf(@Param("kind") ObjectKind kind, @Param("key") String key);
 
   @Select(
       "select "
           + FACT
-          + " from fact where kind = #{kind} and object_key = #{key}"
-          + " order by attribute, counts desc, id desc")
+          + " from fact where kind = #{kind} and object_key = #{key} order by attribute, id desc")
   List<FactRow> factsOf(@Param("kind") ObjectKind kind, @Param("key") String key);
-
-  @Select(
-      "select "
-          + FACT
-          + " from fact where kind = #{kind} and object_key = #{key}"
-          + " and attribute = #{attribute} and counts")
-  Optional<FactRow> countingFact(
-      @Param("kind") ObjectKind kind,
-      @Param("key") String key,
-      @Param("attribute") Attribute attribute);
 
   @Update(
       """
@@ -82,50 +93,68 @@ interface EstateMapper {
   void toldBy(
       @Param("kind") ObjectKind kind, @Param("key") String key, @Param("source") String source);
 
-  @Update(
+  @Delete(
       """
-      update fact set counts = false
-       where kind = #{kind} and object_key = #{key} and attribute = #{attribute} and counts
+      delete from object_source
+       where kind = #{kind} and object_key = #{key} and source = #{source}
       """)
-  void retire(
-      @Param("kind") ObjectKind kind,
-      @Param("key") String key,
-      @Param("attribute") Attribute attribute);
-
-  @Update("update fact set counts = false where id = #{id} and counts")
-  int retireVersion(long id);
+  void notToldBy(
+      @Param("kind") ObjectKind kind, @Param("key") String key, @Param("source") String source);
 
   @Insert(
       """
-      insert into fact (kind, object_key, attribute, fact_value, origin, source, place, at, pinned,
-        reason, counts)
-      values (#{kind}, #{objectKey}, #{attribute}, #{factValue}, #{origin}, #{source}, #{place},
-        #{at}, #{pinned}, #{reason}, #{counts})
+      <script>
+      insert into fact (kind, object_key, attribute, fact_value, origin, source, place, at, seen_at,
+        pinned, reason, latest, reading_id)
+      values
+      <foreach collection="facts" item="f" separator=",">
+        (#{f.kind}, #{f.objectKey}, #{f.attribute}, #{f.factValue}, #{f.origin}, #{f.source},
+         #{f.place}, #{f.at}, #{f.seenAt}, #{f.pinned}, #{f.reason}, #{f.latest}, #{f.readingId})
+      </foreach>
+      </script>
       """)
-  void insert(FactRow fact);
+  void insert(@Param("facts") List<FactRow> facts);
 
-  @Select(
+  @Update(
       """
-      select id from final table (
-        insert into reading (source, at, person, state, payload)
-        values (#{source}, #{at}, #{person}, 'OPEN', #{payload}))
+      <script>
+      update fact set latest = false where latest and id in
+      <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach>
+      </script>
       """)
-  long insertReading(
-      @Param("source") String source,
-      @Param("at") Instant at,
-      @Param("person") String person,
-      @Param("payload") String payload);
+  int supersede(@Param("ids") Collection<Long> ids);
 
-  @Select("select id, source, at, person, state, payload from reading where id = #{id}")
-  Optional<ReadingRow> reading(long id);
-
-  @Select(
+  @Update(
       """
-      select id, source, at, person, state, '' as payload from reading
-       where state = 'OPEN' order by id desc
+      <script>
+      update fact set seen_at = #{at} where id in
+      <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach>
+      </script>
       """)
-  List<ReadingRow> openReadings();
+  void seen(@Param("ids") Collection<Long> ids, @Param("at") Instant at);
 
-  @Update("update reading set state = #{state} where id = #{id} and state = 'OPEN'")
-  int closeReading(@Param("id") long id, @Param("state") String state);
+  @Delete("delete from fact where reading_id = #{reading}")
+  void removeFactsOf(long reading);
+
+  /** After facts were removed: the newest that is left of each source is its latest again. */
+  @Update(
+      """
+      update fact set latest = true where kind = #{kind} and object_key = #{key} and id in (
+        select max(id) from fact where kind = #{kind} and object_key = #{key}
+         group by attribute, origin, case when origin = 'STATED' then '' else source end)
+      """)
+  void restoreLatest(@Param("kind") ObjectKind kind, @Param("key") String key);
+
+  @Select("select kind, other_key, object_key, person, at from object_alias")
+  List<AliasRow> aliases();
+
+  @Insert(
+      """
+      merge into object_alias (kind, other_key, object_key, person, at) key (kind, other_key)
+      values (#{kind}, #{otherKey}, #{objectKey}, #{person}, #{at})
+      """)
+  void alias(AliasRow row);
+
+  @Delete("delete from object_alias where kind = #{kind} and other_key = #{otherKey}")
+  void dropAlias(@Param("kind") ObjectKind kind, @Param("otherKey") String otherKey);
 }

@@ -1,14 +1,17 @@
 package org.transitum.server.inventory;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
@@ -16,36 +19,51 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.EstateObject;
 import org.transitum.core.inventory.Fact;
+import org.transitum.core.inventory.ObjectId;
 import org.transitum.core.inventory.ObjectKind;
+import org.transitum.core.inventory.ToldFacts;
 import org.transitum.server.inventory.EstateMapper.FactRow;
+import org.transitum.server.inventory.EstateMapper.ObjectRow;
+import org.transitum.server.inventory.EstateMapper.SourceRow;
 
 /**
- * The estate as it stands, kept in memory and read again after a committed change. A transaction
- * that changed it sees its own changes; everybody else sees them after the commit.
+ * The estate as it stands, kept in memory; what a committed change touched is read again. A
+ * transaction that changed it sees its own changes; everybody else sees them after the commit.
  */
 @Component
 public class EstateStore {
+  /** From this many touched objects on, reading everything is faster than reading each. */
+  private static final int MANY = 500;
+
   private final EstateMapper mapper;
-  private volatile @Nullable Map<String, EstateObject> known;
+  private final Set<ObjectId> stale = ConcurrentHashMap.newKeySet();
+  private volatile @Nullable SortedMap<ObjectId, EstateObject> known;
 
   EstateStore(EstateMapper mapper) {
     this.mapper = mapper;
   }
 
   /** Everything ever told of, gone objects included, by kind and key. */
-  public List<EstateObject> all() {
-    return List.copyOf(known().values());
+  public Collection<EstateObject> all() {
+    return known().values();
   }
 
-  /** The objects of a kind that are there. */
+  /** The objects of a kind that are there, by key. */
   public List<EstateObject> present(ObjectKind kind) {
-    return known().values().stream()
-        .filter(object -> object.kind() == kind && !object.gone())
-        .toList();
+    List<EstateObject> present = new ArrayList<>();
+    for (EstateObject object : known().tailMap(new ObjectId(kind, "")).values()) {
+      if (object.kind() != kind) {
+        break;
+      }
+      if (!object.gone()) {
+        present.add(object);
+      }
+    }
+    return present;
   }
 
   public Optional<EstateObject> find(ObjectKind kind, String key) {
-    return Optional.ofNullable(known().get(id(kind, key)));
+    return Optional.ofNullable(known().get(new ObjectId(kind, key)));
   }
 
   public boolean isPresent(ObjectKind kind, String key) {
@@ -53,73 +71,105 @@ public class EstateStore {
   }
 
   @SuppressWarnings("unchecked")
-  private Map<String, EstateObject> known() {
+  private SortedMap<ObjectId, EstateObject> known() {
     Object own = TransactionSynchronizationManager.getResource(this);
     if (own != null) {
-      return (Map<String, EstateObject>) own;
+      return (SortedMap<ObjectId, EstateObject>) own;
     }
-    Map<String, EstateObject> now = known;
-    if (now == null) {
-      now = load();
-      known = now;
-    }
+    SortedMap<ObjectId, EstateObject> now = known;
+    return now != null && stale.isEmpty() ? now : readAgain();
+  }
+
+  private synchronized SortedMap<ObjectId, EstateObject> readAgain() {
+    List<ObjectId> touched = List.copyOf(stale);
+    stale.removeAll(touched);
+    SortedMap<ObjectId, EstateObject> now = known;
+    now = now == null ? loadAll() : with(now, touched);
+    known = now;
     return now;
   }
 
-  private Map<String, EstateObject> load() {
-    Map<String, Map<Attribute, Fact>> facts = new HashMap<>();
-    for (FactRow row : mapper.countingFacts()) {
-      facts
-          .computeIfAbsent(id(row.kind(), row.objectKey()), key -> new EnumMap<>(Attribute.class))
-          .put(row.attribute(), fact(row));
+  private SortedMap<ObjectId, EstateObject> loadAll() {
+    return build(mapper.objects(), mapper.sources(), mapper.latestFacts());
+  }
+
+  private static SortedMap<ObjectId, EstateObject> build(
+      List<ObjectRow> objects, List<SourceRow> sources, List<FactRow> facts) {
+    Map<ObjectId, Map<Attribute, List<Fact>>> told = new HashMap<>();
+    for (FactRow row : facts) {
+      told.computeIfAbsent(
+              new ObjectId(row.kind(), row.objectKey()), id -> new EnumMap<>(Attribute.class))
+          .computeIfAbsent(row.attribute(), attribute -> new ArrayList<>(1))
+          .add(fact(row));
     }
-    Map<String, Set<String>> sources = new HashMap<>();
-    mapper
-        .sources()
-        .forEach(
-            row ->
-                sources
-                    .computeIfAbsent(id(row.kind(), row.objectKey()), key -> new HashSet<>())
-                    .add(row.source()));
-    Map<String, EstateObject> objects = new LinkedHashMap<>();
-    mapper
-        .objects()
-        .forEach(
-            row -> {
-              String id = id(row.kind(), row.objectKey());
-              objects.put(
-                  id,
-                  new EstateObject(
-                      row.kind(),
-                      row.objectKey(),
-                      facts.getOrDefault(id, Map.of()),
-                      sources.getOrDefault(id, Set.of()),
-                      row.goneAt() != null));
-            });
-    return objects;
+    Map<ObjectId, Set<String>> sourcesOf = new HashMap<>();
+    for (SourceRow row : sources) {
+      sourcesOf
+          .computeIfAbsent(new ObjectId(row.kind(), row.objectKey()), id -> new HashSet<>())
+          .add(row.source());
+    }
+    SortedMap<ObjectId, EstateObject> built = new TreeMap<>();
+    for (ObjectRow row : objects) {
+      ObjectId id = new ObjectId(row.kind(), row.objectKey());
+      Map<Attribute, ToldFacts> of = new EnumMap<>(Attribute.class);
+      told.getOrDefault(id, Map.of())
+          .forEach((attribute, all) -> of.put(attribute, new ToldFacts(attribute, all)));
+      built.put(
+          id,
+          EstateObject.of(
+              row.kind(),
+              row.objectKey(),
+              of,
+              sourcesOf.getOrDefault(id, Set.of()),
+              row.goneAt() != null));
+    }
+    return built;
   }
 
   static Fact fact(FactRow row) {
     return new Fact(
-        row.factValue(), row.origin(), row.source(), row.place(), row.at(), row.pinned());
+        row.id(),
+        row.factValue(),
+        row.origin(),
+        row.source(),
+        row.place(),
+        row.at(),
+        row.seenAt(),
+        row.pinned());
   }
 
-  /** To be called inside the transaction that changed the estate, after it did. */
-  void changed() {
+  /** To be called inside the transaction that changed these objects, after it did. */
+  void changed(Collection<ObjectId> touched) {
+    SortedMap<ObjectId, EstateObject> own = with(known(), touched);
+    boolean first = TransactionSynchronizationManager.getResource(this) == null;
     TransactionSynchronizationManager.unbindResourceIfPossible(this);
-    TransactionSynchronizationManager.bindResource(this, load());
+    TransactionSynchronizationManager.bindResource(this, own);
     TransactionSynchronizationManager.registerSynchronization(
         new TransactionSynchronization() {
           @Override
           public void afterCompletion(int status) {
-            TransactionSynchronizationManager.unbindResourceIfPossible(EstateStore.this);
-            known = null;
+            if (first) {
+              TransactionSynchronizationManager.unbindResourceIfPossible(EstateStore.this);
+            }
+            stale.addAll(touched);
           }
         });
   }
 
-  private static String id(ObjectKind kind, String key) {
-    return kind + ":" + key;
+  private SortedMap<ObjectId, EstateObject> with(
+      SortedMap<ObjectId, EstateObject> now, Collection<ObjectId> touched) {
+    if (touched.size() >= MANY) {
+      return loadAll();
+    }
+    SortedMap<ObjectId, EstateObject> next = new TreeMap<>(now);
+    for (ObjectId id : touched) {
+      next.putAll(
+          build(
+              mapper.object(id.kind(), id.key()),
+              mapper.sourcesOf(id.kind(), id.key()),
+              mapper.latestFactsOf(id.kind(), id.key())));
+    }
+    return next;
   }
 
   /** Values that a database takes over from its application where it has none of its own. */
@@ -146,8 +196,8 @@ public class EstateStore {
     return instance.value(Attribute.HOST_NAME).flatMap(name -> find(ObjectKind.HOST, name));
   }
 
-  /** Databases that are there, as a mutable list ordered by key. */
+  /** The databases that are there, by key. */
   public List<EstateObject> databases() {
-    return new ArrayList<>(present(ObjectKind.DATABASE));
+    return present(ObjectKind.DATABASE);
   }
 }

@@ -5,17 +5,14 @@ import static org.transitum.core.team.Role.LEAD;
 import static org.transitum.core.team.Role.OBSERVER;
 import static org.transitum.core.team.Role.OWNER;
 
-import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
-import jakarta.validation.constraints.Max;
-import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.io.IOException;
 import java.util.List;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -27,32 +24,36 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.transitum.core.inventory.ObjectKind;
-import org.transitum.server.inventory.InventoryService.DatabaseRow;
-import org.transitum.server.inventory.InventoryService.ObjectFacts;
-import org.transitum.server.inventory.ReadingService.OpenReading;
-import org.transitum.server.inventory.ReadingService.ReadingHead;
-import org.transitum.server.inventory.SourceServers.Server;
-import org.transitum.server.jobs.JobService;
-import org.transitum.server.jobs.JobService.Job;
-import org.transitum.server.jobs.JobService.Outcome;
+import org.transitum.server.inventory.FactService.Edit;
+import org.transitum.server.inventory.FactService.EditResult;
+import org.transitum.server.inventory.FactService.ObjectFacts;
+import org.transitum.server.inventory.QuestionService.OwnerQuestions;
+import org.transitum.server.inventory.SavedViewMapper.SavedView;
+import org.transitum.server.problems.Missing;
 import org.transitum.server.problems.Versions;
 import org.transitum.server.team.AllowedTo;
-import org.transitum.sources.inventory.ServerAddress.TlsMode;
+import org.transitum.server.team.CurrentPerson;
 
 @RestController
 @RequestMapping("/api/v1/inventory")
 class InventoryController {
   private final InventoryService inventory;
-  private final ReadingService readings;
-  private final SourceServers servers;
-  private final JobService jobs;
+  private final FactService facts;
+  private final QuestionService questions;
+  private final SavedViewMapper views;
+  private final CurrentPerson current;
 
   InventoryController(
-      InventoryService inventory, ReadingService readings, SourceServers servers, JobService jobs) {
+      InventoryService inventory,
+      FactService facts,
+      QuestionService questions,
+      SavedViewMapper views,
+      CurrentPerson current) {
     this.inventory = inventory;
-    this.readings = readings;
-    this.servers = servers;
-    this.jobs = jobs;
+    this.facts = facts;
+    this.questions = questions;
+    this.views = views;
+    this.current = current;
   }
 
   record Statement(
@@ -64,38 +65,35 @@ class InventoryController {
       @Nullable @Size(max = 2000) String reason) {}
 
   /**
-   * @param changes ids of the changes to take; absent for all
+   * @param dryRun whether to say what would happen and store nothing
    */
-  record Acceptance(@Nullable Set<String> changes) {}
+  record Edits(
+      @NotNull ObjectKind kind,
+      @NotNull List<Edit> edits,
+      boolean pinned,
+      @Nullable @Size(max = 2000) String reason,
+      boolean dryRun) {}
 
-  record Accepted(int changes) {}
+  record ViewToSave(
+      @NotBlank @Size(max = 120) String name, @NotNull @Size(max = 4000) String address) {}
 
-  record ServerEntry(
-      @NotBlank @Size(max = 200) String instance,
-      @NotBlank @Size(max = 300) String host,
-      @Min(1) @Max(65535) int port,
-      @NotBlank @Size(max = 200) String database,
-      @NotBlank @Size(max = 200) String user,
-      @Nullable @Size(max = 500) String password,
-      @NotNull TlsMode tls) {}
-
-  @GetMapping("/databases")
+  @GetMapping("/table")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
-  List<DatabaseRow> databases() {
-    return inventory.databases();
+  InventoryTable table(@RequestParam ObjectKind kind) {
+    return inventory.table(kind);
   }
 
   @GetMapping("/object")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
   ObjectFacts object(@RequestParam ObjectKind kind, @RequestParam String key) {
-    return inventory.facts(kind, key);
+    return facts.facts(kind, key);
   }
 
   @PutMapping("/object/fact")
   @AllowedTo({LEAD, ENGINEER})
   ObjectFacts state(
       @RequestHeader("If-Match") String ifMatch, @Valid @RequestBody Statement statement) {
-    inventory.state(
+    facts.state(
         statement.kind(),
         statement.key(),
         statement.attribute(),
@@ -103,89 +101,66 @@ class InventoryController {
         statement.pinned(),
         statement.reason(),
         Versions.of(ifMatch));
-    return inventory.facts(statement.kind(), statement.key());
+    return facts.facts(statement.kind(), statement.key());
   }
 
-  @GetMapping("/readings")
+  /** Takes back what a person stated, so that what sources tell counts again. */
+  @DeleteMapping("/object/fact")
+  @AllowedTo({LEAD, ENGINEER})
+  ObjectFacts withdraw(
+      @RequestHeader("If-Match") String ifMatch,
+      @RequestParam ObjectKind kind,
+      @RequestParam String key,
+      @RequestParam String attribute) {
+    facts.withdraw(kind, key, attribute, Versions.of(ifMatch));
+    return facts.facts(kind, key);
+  }
+
+  /** Many values at once, all or none. */
+  @PostMapping("/edits")
+  @AllowedTo({LEAD, ENGINEER})
+  List<EditResult> edit(@Valid @RequestBody Edits edits) {
+    return facts.edit(edits.kind(), edits.edits(), edits.pinned(), edits.reason(), edits.dryRun());
+  }
+
+  @GetMapping("/questions")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
-  List<ReadingHead> openReadings() {
-    return readings.openReadings();
+  List<OwnerQuestions> questions() {
+    return questions.owners();
   }
 
-  /** The body is the file itself. */
-  @PostMapping(path = "/readings")
-  @AllowedTo({LEAD, ENGINEER})
-  OpenReading readFile(@RequestParam String name, HttpServletRequest request) throws IOException {
-    return readings.readFile(name, request.getInputStream());
-  }
-
-  @GetMapping("/readings/{id}")
+  /** A CSV of the owner's databases that lack something, to be filled in and read again. */
+  @GetMapping(path = "/questions/file", produces = "text/csv")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
-  OpenReading reading(@PathVariable long id) {
-    return readings.reading(id);
+  ResponseEntity<String> questionFile(@RequestParam String owner) {
+    return ResponseEntity.ok()
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            "attachment; filename=\"questions-%s.csv\""
+                .formatted(owner.isEmpty() ? "nobody" : owner.replaceAll("[^A-Za-z0-9]+", "-")))
+        .body(questions.file(owner));
   }
 
-  @PostMapping("/readings/{id}/accept")
-  @AllowedTo({LEAD, ENGINEER})
-  Accepted accept(@PathVariable long id, @RequestBody Acceptance acceptance) {
-    return new Accepted(readings.accept(id, acceptance.changes()));
+  @GetMapping("/views")
+  @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
+  List<SavedView> views() {
+    return views.of(current.login());
   }
 
-  @DeleteMapping("/readings/{id}")
-  @AllowedTo({LEAD, ENGINEER})
-  void discard(@PathVariable long id) {
-    readings.discard(id);
+  /** Each person's own; one of the same name is replaced. */
+  @PutMapping("/views")
+  @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
+  List<SavedView> save(@Valid @RequestBody ViewToSave view) {
+    views.save(current.login(), view.name().strip(), view.address());
+    return views.of(current.login());
   }
 
-  @GetMapping("/servers")
-  @AllowedTo({LEAD, ENGINEER})
-  List<Server> servers() {
-    return servers.all();
-  }
-
-  @PutMapping("/servers")
-  @AllowedTo(LEAD)
-  void save(@Valid @RequestBody ServerEntry entry) {
-    servers.save(
-        entry.instance(),
-        entry.host(),
-        entry.port(),
-        entry.database(),
-        entry.user(),
-        entry.password(),
-        entry.tls());
-  }
-
-  @PostMapping("/servers/{instance}/read")
-  @AllowedTo({LEAD, ENGINEER})
-  Job read(@PathVariable String instance) {
-    return jobs.start(
-        "read server",
-        "Reading " + instance,
-        progress -> {
-          progress.tell("connecting to " + instance);
-          OpenReading reading = servers.read(instance);
-          String message =
-              "%d new, %d changed, %d gone%s"
-                  .formatted(
-                      reading.added(),
-                      reading.changed(),
-                      reading.gone(),
-                      reading.unread().isEmpty()
-                          ? ""
-                          : "; %d parts not readable".formatted(reading.unread().size()));
-          return new Outcome(message, reading.id());
-        });
-  }
-
-  /**
-   * @param seconds between samples; absent stops sampling
-   */
-  record Sampling(@Nullable Integer seconds) {}
-
-  @PutMapping("/servers/{instance}/sampling")
-  @AllowedTo(LEAD)
-  void sample(@PathVariable String instance, @RequestBody Sampling sampling) {
-    servers.sample(instance, sampling.seconds());
+  @DeleteMapping("/views/{id}")
+  @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
+  List<SavedView> drop(@PathVariable long id) {
+    if (views.drop(id, current.login()) == 0) {
+      throw new Missing("You have no saved view %d.".formatted(id));
+    }
+    return views.of(current.login());
   }
 }

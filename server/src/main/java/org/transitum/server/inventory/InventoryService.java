@@ -1,113 +1,30 @@
 package org.transitum.server.inventory;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
-import org.transitum.core.InvalidValue;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.EstateObject;
-import org.transitum.core.inventory.Fact;
 import org.transitum.core.inventory.ObjectKind;
-import org.transitum.core.inventory.Origin;
-import org.transitum.server.inventory.EstateMapper.FactRow;
-import org.transitum.server.journal.JournalService;
-import org.transitum.server.live.LiveFeed;
-import org.transitum.server.problems.Conflict;
-import org.transitum.server.problems.Missing;
+import org.transitum.server.inventory.InventoryTable.Column;
 import org.transitum.server.programme.ProgrammeClock;
-import org.transitum.server.team.CurrentPerson;
+import org.transitum.server.programme.ProgrammeService;
 
-/** What the inventory shows and what people state in it. */
+/** The estate as tables, one per kind of object. */
 @Service
 public class InventoryService {
-  private final EstateMapper mapper;
-  private final EstateStore estate;
-  private final JournalService journal;
-  private final LiveFeed live;
-  private final ProgrammeClock clock;
-  private final CurrentPerson current;
-
-  InventoryService(
-      EstateMapper mapper,
-      EstateStore estate,
-      JournalService journal,
-      LiveFeed live,
-      ProgrammeClock clock,
-      CurrentPerson current) {
-    this.mapper = mapper;
-    this.estate = estate;
-    this.journal = journal;
-    this.live = live;
-    this.clock = clock;
-    this.current = current;
-  }
-
-  /** One line of the inventory; what is not known is absent. */
-  public record DatabaseRow(
-      String key,
-      String instance,
-      String name,
-      @Nullable String engine,
-      @Nullable String version,
-      @Nullable String supportEnd,
-      @Nullable String host,
-      @Nullable String site,
-      @Nullable String instanceWords,
-      @Nullable Long sizeBytes,
-      @Nullable String environment,
-      @Nullable String application,
-      @Nullable String owner,
-      @Nullable String criticality,
-      @Nullable Long permittedOutageMinutes,
-      @Nullable String disposition,
-      @Nullable Long tables,
-      @Nullable Long tablesWithoutKey,
-      @Nullable String encoding,
-      @Nullable String extensions,
-      List<String> unknown) {}
-
-  /**
-   * One told value of an attribute.
-   *
-   * @param id of the fact; the version for If-Match where it is the one that counts
-   */
-  public record ToldFact(
-      long id,
-      String value,
-      Origin origin,
-      String source,
-      String place,
-      Instant at,
-      boolean pinned,
-      @Nullable String reason) {}
-
-  /**
-   * An attribute of an object, known or not.
-   *
-   * @param counts the value that counts; absent where unknown
-   * @param others earlier and competing values, newest first
-   * @param inheritedFrom the application whose value is shown, where the object has none of its own
-   */
-  public record AttributeFacts(
-      String attribute,
-      String label,
-      String type,
-      List<String> choices,
-      @Nullable ToldFact counts,
-      List<ToldFact> others,
-      @Nullable String inheritedFrom) {}
-
-  public record ObjectFacts(
-      ObjectKind kind, String key, boolean gone, List<AttributeFacts> attributes) {}
-
   /** What a move cannot be planned without. */
-  private static final List<Attribute> NEEDED =
+  static final List<Attribute> NEEDED =
       List.of(
           Attribute.SIZE_BYTES,
           Attribute.OWNER,
@@ -115,187 +32,160 @@ public class InventoryService {
           Attribute.PERMITTED_OUTAGE_MINUTES,
           Attribute.DISPOSITION);
 
-  public List<DatabaseRow> databases() {
-    return estate.databases().stream().map(this::row).toList();
+  private static final Set<Attribute> FROM_INSTANCE =
+      EnumSet.of(
+          Attribute.ENGINE,
+          Attribute.VERSION,
+          Attribute.EDITION,
+          Attribute.SUPPORT_END,
+          Attribute.HOST_NAME,
+          Attribute.LOG_MODE);
+  private static final Set<Attribute> FROM_HOST =
+      EnumSet.of(
+          Attribute.SITE, Attribute.OPERATING_SYSTEM, Attribute.CPU_CORES, Attribute.MEMORY_BYTES);
+
+  private final EstateStore estate;
+  private final ProgrammeService programme;
+  private final ProgrammeClock clock;
+
+  InventoryService(EstateStore estate, ProgrammeService programme, ProgrammeClock clock) {
+    this.estate = estate;
+    this.programme = programme;
+    this.clock = clock;
   }
 
-  private DatabaseRow row(EstateObject database) {
-    Optional<EstateObject> instance = estate.instance(database);
-    Optional<EstateObject> host = instance.flatMap(estate::host);
-    int slash = database.key().indexOf('/');
-    return new DatabaseRow(
-        database.key(),
-        database.key().substring(0, slash),
-        database.key().substring(slash + 1),
-        instance.flatMap(i -> i.value(Attribute.ENGINE)).orElse(null),
-        instance.flatMap(i -> i.value(Attribute.VERSION)).orElse(null),
-        instance.flatMap(i -> i.value(Attribute.SUPPORT_END)).orElse(null),
-        instance.flatMap(i -> i.value(Attribute.HOST_NAME)).orElse(null),
-        host.flatMap(h -> h.value(Attribute.SITE)).orElse(null),
-        instance.map(i -> words(i, host)).orElse(null),
-        database.number(Attribute.SIZE_BYTES).orElse(null),
-        database.value(Attribute.ENVIRONMENT).orElse(null),
-        database.value(Attribute.APPLICATION_NAME).orElse(null),
-        estate.effective(database, Attribute.OWNER).orElse(null),
-        estate.effective(database, Attribute.CRITICALITY).orElse(null),
-        estate
-            .effective(database, Attribute.PERMITTED_OUTAGE_MINUTES)
-            .map(Long::valueOf)
-            .orElse(null),
-        database.value(Attribute.DISPOSITION).orElse(null),
-        database.number(Attribute.TABLES).orElse(null),
-        database.number(Attribute.TABLES_WITHOUT_KEY).orElse(null),
-        database.value(Attribute.ENCODING).orElse(null),
-        database.value(Attribute.EXTENSIONS).orElse(null),
-        NEEDED.stream()
-            .filter(attribute -> estate.effective(database, attribute).isEmpty())
-            .map(Attribute::column)
-            .toList());
+  /** How many databases lack what a move cannot be planned without. */
+  public int withGaps() {
+    return (int)
+        estate.databases().stream().filter(database -> !unknown(database).isEmpty()).count();
   }
 
-  /** As in "PostgreSQL 11.22 on Debian 10, 16 cores, 128 GiB". */
-  private static String words(EstateObject instance, Optional<EstateObject> host) {
-    StringBuilder words = new StringBuilder();
-    words.append(instance.value(Attribute.ENGINE).orElse("engine unknown"));
-    instance.value(Attribute.VERSION).ifPresent(version -> words.append(" ").append(version));
-    host.flatMap(h -> h.value(Attribute.OPERATING_SYSTEM))
-        .ifPresent(system -> words.append(" on ").append(system));
-    host.flatMap(h -> h.value(Attribute.CPU_CORES))
-        .ifPresent(cores -> words.append(", ").append(cores).append(" cores"));
-    host.flatMap(h -> h.number(Attribute.MEMORY_BYTES))
-        .ifPresent(memory -> words.append(", ").append(memory >> 30).append(" GiB"));
-    return words.toString();
+  List<String> unknown(EstateObject database) {
+    return NEEDED.stream()
+        .filter(attribute -> estate.effective(database, attribute).isEmpty())
+        .map(Attribute::column)
+        .toList();
   }
 
-  public ObjectFacts facts(ObjectKind kind, String key) {
-    EstateObject object = object(kind, key);
-    Map<Attribute, List<FactRow>> told = new LinkedHashMap<>();
-    mapper
-        .factsOf(kind, key)
-        .forEach(row -> told.computeIfAbsent(row.attribute(), a -> new ArrayList<>()).add(row));
-    List<AttributeFacts> attributes =
-        Attribute.of(kind).stream()
-            .map(attribute -> facts(object, attribute, told.getOrDefault(attribute, List.of())))
-            .toList();
-    return new ObjectFacts(kind, key, object.gone(), attributes);
-  }
-
-  private AttributeFacts facts(EstateObject object, Attribute attribute, List<FactRow> told) {
-    ToldFact counts =
-        told.stream().filter(FactRow::counts).findFirst().map(InventoryService::told).orElse(null);
-    String inheritedFrom = null;
-    if (counts == null && object.kind() == ObjectKind.DATABASE) {
-      EstateObject application = estate.application(object).orElse(null);
-      Fact fact = application == null ? null : application.facts().get(attribute);
-      if (application != null && fact != null && attribute.describes(ObjectKind.APPLICATION)) {
-        inheritedFrom = application.key();
-        counts =
-            new ToldFact(
-                0,
-                fact.value(),
-                fact.origin(),
-                fact.source(),
-                fact.place(),
-                fact.at(),
-                false,
-                null);
+  public InventoryTable table(ObjectKind kind) {
+    List<EstateObject> objects = estate.present(kind);
+    List<Column> columns = new ArrayList<>();
+    Attribute.of(kind)
+        .forEach(attribute -> columns.add(column(kind, attribute, objects, own(kind, attribute))));
+    if (kind == ObjectKind.DATABASE) {
+      for (Attribute attribute : FROM_INSTANCE) {
+        columns.add(
+            column(
+                ObjectKind.INSTANCE,
+                attribute,
+                objects,
+                database -> estate.instance(database).flatMap(i -> i.value(attribute))));
       }
     }
-    return new AttributeFacts(
+    if (kind == ObjectKind.DATABASE || kind == ObjectKind.INSTANCE) {
+      Function<EstateObject, Optional<EstateObject>> host =
+          object ->
+              kind == ObjectKind.INSTANCE
+                  ? estate.host(object)
+                  : estate.instance(object).flatMap(estate::host);
+      for (Attribute attribute : FROM_HOST) {
+        columns.add(
+            column(
+                ObjectKind.HOST,
+                attribute,
+                objects,
+                object -> host.apply(object).flatMap(h -> h.value(attribute))));
+      }
+    }
+    if (kind != ObjectKind.DATABASE) {
+      columns.addAll(totals(kind, objects));
+    }
+    return new InventoryTable(
+        kind,
+        objects.stream().map(EstateObject::key).toList(),
+        columns,
+        kind == ObjectKind.DATABASE ? sparse(objects, this::unknown) : Map.of(),
+        sparse(objects, object -> names(object.contradicted())),
+        sparse(objects, staleSince(staleLimit())));
+  }
+
+  private Function<EstateObject, List<String>> staleSince(Instant limit) {
+    return object -> names(object.stale(limit));
+  }
+
+  private Instant staleLimit() {
+    return clock.instant().minus(Duration.ofDays(programme.current().staleAfterDays()));
+  }
+
+  private static List<String> names(List<Attribute> attributes) {
+    return attributes.stream().map(Attribute::column).toList();
+  }
+
+  private static Map<String, List<String>> sparse(
+      List<EstateObject> objects, Function<EstateObject, List<String>> of) {
+    Map<String, List<String>> some = new TreeMap<>();
+    for (EstateObject object : objects) {
+      List<String> names = of.apply(object);
+      if (!names.isEmpty()) {
+        some.put(object.key(), names);
+      }
+    }
+    return some;
+  }
+
+  private Function<EstateObject, Optional<String>> own(ObjectKind kind, Attribute attribute) {
+    return kind == ObjectKind.DATABASE
+        ? database -> estate.effective(database, attribute)
+        : object -> object.value(attribute);
+  }
+
+  private static Column column(
+      ObjectKind of,
+      Attribute attribute,
+      List<EstateObject> objects,
+      Function<EstateObject, Optional<String>> value) {
+    List<@Nullable String> values = new ArrayList<>(objects.size());
+    for (EstateObject object : objects) {
+      values.add(value.apply(object).orElse(null));
+    }
+    return new Column(
         attribute.column(),
         attribute.label(),
         attribute.type().name(),
+        of,
         attribute.type().choices(),
-        counts,
-        told.stream().filter(row -> !row.counts()).map(InventoryService::told).toList(),
-        inheritedFrom);
+        values);
   }
 
-  private static ToldFact told(FactRow row) {
-    return new ToldFact(
-        row.id(),
-        row.factValue(),
-        row.origin(),
-        row.source(),
-        row.place(),
-        row.at(),
-        row.pinned(),
-        row.reason());
-  }
-
-  private EstateObject object(ObjectKind kind, String key) {
-    return estate
-        .find(kind, key)
-        .orElseThrow(
-            () -> new Missing("The inventory has no %s \"%s\".".formatted(lower(kind), key)));
-  }
-
-  /**
-   * States a fact by hand.
-   *
-   * @param version id of the fact that the person saw; 0 where there was none
-   * @param pinned whether later readings leave it alone
-   */
-  @Transactional
-  public void state(
-      ObjectKind kind,
-      String key,
-      String column,
-      String written,
-      boolean pinned,
-      @Nullable String reason,
-      long version) {
-    object(kind, key);
-    Attribute attribute =
-        Attribute.ofColumn(column)
-            .filter(a -> a.describes(kind))
-            .orElseThrow(
-                () ->
-                    new InvalidValue(
-                        "\"%s\" is no attribute of a %s.".formatted(column, lower(kind))));
-    String value = attribute.type().canonical(written);
-    if (value.isEmpty()) {
-      throw new InvalidValue("Write a value for %s.".formatted(attribute.label()));
+  /** How many databases each object bears or serves, and their size together. */
+  private List<Column> totals(ObjectKind kind, List<EstateObject> objects) {
+    Map<String, long[]> of = new HashMap<>();
+    for (EstateObject database : estate.databases()) {
+      String key = bearer(kind, database);
+      if (key != null) {
+        long[] total = of.computeIfAbsent(key, k -> new long[2]);
+        total[0]++;
+        total[1] += database.number(Attribute.SIZE_BYTES).orElse(0L);
+      }
     }
-    if (pinned && (reason == null || reason.isBlank())) {
-      throw new InvalidValue("Give the reason why this value is pinned.");
+    List<@Nullable String> counts = new ArrayList<>();
+    List<@Nullable String> sizes = new ArrayList<>();
+    for (EstateObject object : objects) {
+      long[] total = of.getOrDefault(object.key(), new long[2]);
+      counts.add(Long.toString(total[0]));
+      sizes.add(Long.toString(total[1]));
     }
-    FactRow before = mapper.countingFact(kind, key, attribute).orElse(null);
-    long now = before == null ? 0 : before.id();
-    if (now != version || (before != null && mapper.retireVersion(before.id()) == 0)) {
-      throw new Conflict(
-          "%s of %s was changed meanwhile.".formatted(attribute.label(), key),
-          value,
-          before == null ? "" : before.factValue(),
-          now);
-    }
-    mapper.insert(
-        new FactRow(
-            0,
-            kind,
-            key,
-            attribute,
-            value,
-            Origin.STATED,
-            current.login(),
-            "",
-            clock.instant(),
-            pinned,
-            pinned ? reason : null,
-            true));
-    estate.changed();
-    journal.write(
-        pinned ? "pinned" : "stated",
-        kind.name(),
-        key,
-        attribute.column(),
-        before == null ? null : before.factValue(),
-        value,
-        reason);
-    live.announce("inventory", key);
+    return List.of(
+        new Column("databases", "databases", "INTEGER", kind, List.of(), counts),
+        new Column("total_size_bytes", "size together", "BYTES", kind, List.of(), sizes));
   }
 
-  private static String lower(ObjectKind kind) {
-    return kind.name().toLowerCase(java.util.Locale.ROOT);
+  private @Nullable String bearer(ObjectKind kind, EstateObject database) {
+    return switch (kind) {
+      case APPLICATION -> database.value(Attribute.APPLICATION_NAME).orElse(null);
+      case HOST ->
+          estate.instance(database).flatMap(i -> i.value(Attribute.HOST_NAME)).orElse(null);
+      default -> database.key().substring(0, database.key().indexOf('/'));
+    };
   }
 }

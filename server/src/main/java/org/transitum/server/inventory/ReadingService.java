@@ -1,59 +1,72 @@
 package org.transitum.server.inventory;
 
-import java.io.InputStream;
 import java.time.Instant;
-import java.util.HashSet;
+import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.transitum.core.InvalidValue;
+import org.transitum.core.inventory.Aliases;
 import org.transitum.core.inventory.Difference;
-import org.transitum.core.inventory.Difference.AttributeChange;
 import org.transitum.core.inventory.Difference.Change;
+import org.transitum.core.inventory.ObjectId;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Reading;
-import org.transitum.server.inventory.EstateMapper.FactRow;
-import org.transitum.server.inventory.EstateMapper.ReadingRow;
+import org.transitum.server.inventory.EstateMapper.AliasRow;
+import org.transitum.server.inventory.ReadingMapper.ReadingRow;
 import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.problems.Missing;
 import org.transitum.server.problems.Refused;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.server.team.CurrentPerson;
-import org.transitum.sources.inventory.InventoryCsv;
 import org.transitum.sources.inventory.ServerReading;
 import org.transitum.sources.inventory.ServerReading.SeenTie;
 import tools.jackson.databind.json.JsonMapper;
 
-/** From a file or a server to a difference, and from an accepted difference to the estate. */
+/**
+ * Readings of files and servers: kept until somebody accepts or discards what they would change.
+ */
 @Service
 public class ReadingService {
-  private final EstateMapper mapper;
+  private final ReadingMapper mapper;
+  private final EstateMapper objects;
   private final EstateStore estate;
   private final JournalService journal;
   private final LiveFeed live;
   private final ProgrammeClock clock;
   private final CurrentPerson current;
   private final SeenTies seenTies;
+  private final InUse inUse;
   private final JsonMapper json;
 
   ReadingService(
-      EstateMapper mapper,
+      ReadingMapper mapper,
+      EstateMapper objects,
       EstateStore estate,
       JournalService journal,
       LiveFeed live,
       ProgrammeClock clock,
       CurrentPerson current,
       SeenTies seenTies,
+      @Lazy InUse inUse,
       JsonMapper json) {
     this.mapper = mapper;
+    this.objects = objects;
     this.estate = estate;
     this.journal = journal;
     this.live = live;
     this.clock = clock;
     this.current = current;
     this.seenTies = seenTies;
+    this.inUse = inUse;
     this.json = json;
   }
 
@@ -63,10 +76,16 @@ public class ReadingService {
     int take(List<SeenTie> ties, String source, Instant at);
   }
 
+  /** Databases that somebody works on beyond planning; told by the capability that crosses them. */
+  public interface InUse {
+    Set<String> databases();
+  }
+
   /**
    * A reading with what accepting it would change now.
    *
    * @param ties how many pointers to other databases were seen
+   * @param doubtful how many of the new objects may be known ones
    */
   public record OpenReading(
       long id,
@@ -78,22 +97,26 @@ public class ReadingService {
       long added,
       long changed,
       long gone,
+      long doubtful,
       List<Change> changes,
       List<String> unread) {}
 
   /** A reading that waits to be accepted, without its difference. */
   public record ReadingHead(long id, String source, Instant at, String person) {}
 
-  public OpenReading readFile(String file, InputStream content) {
-    Reading reading = InventoryCsv.read(file, content, clock.instant());
-    return open(new ServerReading(reading, List.of()));
-  }
+  /**
+   * A reading that was accepted.
+   *
+   * @param undone whether its acceptance was taken back since
+   */
+  public record AcceptedReading(
+      long id, String source, Instant at, Instant acceptedAt, String acceptedBy, boolean undone) {}
 
   /** Keeps a reading until it is accepted or discarded. */
   @Transactional
   public OpenReading open(ServerReading read) {
     long id =
-        mapper.insertReading(
+        mapper.insert(
             read.reading().source(),
             read.reading().at(),
             current.login(),
@@ -103,38 +126,68 @@ public class ReadingService {
   }
 
   public List<ReadingHead> openReadings() {
-    return mapper.openReadings().stream()
+    return mapper.open().stream()
         .map(row -> new ReadingHead(row.id(), row.source(), row.at(), row.person()))
         .toList();
   }
 
+  /** The latest accepted readings, newest first. */
+  public List<AcceptedReading> acceptedReadings() {
+    return mapper.accepted().stream()
+        .filter(row -> row.closedAt() != null)
+        .map(
+            row ->
+                new AcceptedReading(
+                    row.id(),
+                    row.source(),
+                    row.at(),
+                    row.closedAt(),
+                    row.closedBy(),
+                    row.state().equals("UNDONE")))
+        .toList();
+  }
+
   public OpenReading reading(long id) {
-    ReadingRow row = row(id);
+    ReadingRow row = openRow(id);
     ServerReading read = json.readValue(row.payload(), ServerReading.class);
-    Difference difference = Difference.between(estate.all(), read.reading());
+    Reading reading = aliases().applyTo(read.reading());
+    Difference difference = Difference.between(estate.all(), reading);
     return new OpenReading(
         id,
         row.source(),
         row.at(),
         row.person(),
-        read.reading().objects().size(),
+        reading.objects().size(),
         read.ties().size(),
         difference.count(Difference.Type.NEW),
         difference.count(Difference.Type.CHANGED),
         difference.count(Difference.Type.GONE),
+        difference.doubtful(),
         difference.changes(),
-        read.reading().unread());
+        reading.unread());
   }
 
   private ReadingRow row(long id) {
-    ReadingRow row =
-        mapper.reading(id).orElseThrow(() -> new Missing("There is no reading %d.".formatted(id)));
+    return mapper.find(id).orElseThrow(() -> new Missing("There is no reading %d.".formatted(id)));
+  }
+
+  private ReadingRow openRow(long id) {
+    ReadingRow row = row(id);
     if (!row.state().equals("OPEN")) {
       throw new Refused(
-          "Reading %d was %s already."
-              .formatted(id, row.state().toLowerCase(java.util.Locale.ROOT)));
+          "Reading %d was %s already.".formatted(id, row.state().toLowerCase(Locale.ROOT)));
     }
     return row;
+  }
+
+  private Aliases aliases() {
+    Map<ObjectKind, Map<String, String>> names = new EnumMap<>(ObjectKind.class);
+    for (AliasRow row : objects.aliases()) {
+      names
+          .computeIfAbsent(row.kind(), kind -> new HashMap<>())
+          .put(row.otherKey(), row.objectKey());
+    }
+    return new Aliases(names);
   }
 
   /**
@@ -142,33 +195,22 @@ public class ReadingService {
    * with the reading.
    *
    * @param chosen ids of changes; null for all
+   * @param same known key by id of a new object that is the known one under another name
    * @return how many changes were taken
    */
   @Transactional
-  public int accept(long id, @Nullable Set<String> chosen) {
-    ReadingRow row = row(id);
-    if (mapper.closeReading(id, "ACCEPTED") == 0) {
+  public int accept(long id, @Nullable Set<String> chosen, Map<String, String> same) {
+    ReadingRow row = openRow(id);
+    if (mapper.close(id, "OPEN", "ACCEPTED", clock.instant(), current.login()) == 0) {
       throw new Refused("Reading %d was closed meanwhile.".formatted(id));
     }
     ServerReading read = json.readValue(row.payload(), ServerReading.class);
-    Reading reading = read.reading();
-    Set<String> refused = new HashSet<>();
-    int taken = 0;
-    for (Change change : Difference.between(estate.all(), reading).changes()) {
-      if (chosen != null && !chosen.contains(change.id())) {
-        refused.add(change.id());
-        continue;
-      }
-      take(change, reading);
-      taken++;
-    }
-    for (Reading.ReadObject object : reading.objects()) {
-      boolean left = refused.contains(object.kind() + ":" + object.key());
-      if (!left) {
-        mapper.toldBy(object.kind(), object.key(), reading.source());
-      }
-    }
-    estate.changed();
+    same.forEach(this::rename);
+    Set<String> wanted = chosen == null ? null : withKnownNames(chosen, same);
+    Reading reading = aliases().applyTo(read.reading());
+    Acceptance acceptance = new Acceptance(objects, estate, journal, id, reading);
+    acceptance.run(wanted);
+    mapper.keepEffects(id, json.writeValueAsString(acceptance.effects()));
     int ties = seenTies.take(read.ties(), reading.source(), reading.at());
     journal.write(
         "accepted reading",
@@ -177,77 +219,76 @@ public class ReadingService {
         null,
         null,
         null,
-        "%d changes, %d new ties".formatted(taken, ties));
+        "%d changes, %d new ties".formatted(acceptance.taken(), ties));
     live.announce("inventory", reading.source());
     live.announce("readings", Long.toString(id));
-    return taken;
+    return acceptance.taken();
+  }
+
+  private void rename(String changeId, String knownKey) {
+    ObjectId other = objectId(changeId);
+    if (!estate.isPresent(other.kind(), knownKey)) {
+      throw new InvalidValue(
+          "The inventory has no %s \"%s\" that %s could be."
+              .formatted(other.kind().name().toLowerCase(Locale.ROOT), knownKey, other.key()));
+    }
+    if (estate.find(other.kind(), other.key()).isPresent()) {
+      throw new InvalidValue("%s is known under its own name already.".formatted(other.key()));
+    }
+    objects.alias(
+        new AliasRow(other.kind(), other.key(), knownKey, current.login(), clock.instant()));
+    journal.write("named", other.kind().name(), knownKey, "other name", null, other.key(), null);
+  }
+
+  private static Set<String> withKnownNames(Set<String> chosen, Map<String, String> same) {
+    Set<String> wanted = new TreeSet<>(chosen);
+    same.forEach((id, known) -> wanted.add(objectId(id).kind() + ":" + known));
+    return wanted;
+  }
+
+  private static ObjectId objectId(String changeId) {
+    int colon = changeId.indexOf(':');
+    try {
+      return new ObjectId(
+          ObjectKind.valueOf(changeId.substring(0, Math.max(0, colon))),
+          changeId.substring(colon + 1));
+    } catch (IllegalArgumentException e) {
+      throw new InvalidValue("\"%s\" is no change of a reading.".formatted(changeId));
+    }
+  }
+
+  /** Takes an accepted reading back as a whole: its facts, its new objects, what it called gone. */
+  @Transactional
+  public void undo(long id) {
+    ReadingRow row = row(id);
+    if (row.effects() == null
+        || mapper.close(id, "ACCEPTED", "UNDONE", clock.instant(), current.login()) == 0) {
+      throw new Refused("Reading %d is not accepted, so there is nothing to undo.".formatted(id));
+    }
+    AcceptanceEffects done = json.readValue(row.effects(), AcceptanceEffects.class);
+    Set<String> busy = new TreeSet<>(inUse.databases());
+    busy.retainAll(
+        done.added().stream()
+            .filter(object -> object.kind() == ObjectKind.DATABASE)
+            .map(ObjectId::key)
+            .toList());
+    if (!busy.isEmpty()) {
+      throw new Refused(
+          "It brought %s, which is prepared or crossing by now. Undo would take it away."
+              .formatted(String.join(", ", busy)));
+    }
+    ServerReading read = json.readValue(row.payload(), ServerReading.class);
+    Acceptance.undo(objects, estate, done, id, read.reading());
+    journal.write("undid reading", "READING", row.source(), null, null, null, null);
+    live.announce("inventory", row.source());
+    live.announce("readings", Long.toString(id));
   }
 
   @Transactional
   public void discard(long id) {
-    ReadingRow row = row(id);
-    mapper.closeReading(id, "DISCARDED");
+    ReadingRow row = openRow(id);
+    mapper.close(id, "OPEN", "DISCARDED", clock.instant(), current.login());
     journal.write("discarded reading", "READING", row.source(), null, null, null, null);
     live.announce("readings", Long.toString(id));
-  }
-
-  private void take(Change change, Reading reading) {
-    switch (change.type()) {
-      case GONE -> {
-        mapper.gone(change.kind(), change.key(), reading.at());
-        write("gone", change.kind(), change.key(), null, reading);
-      }
-      case NEW -> {
-        mapper.keep(change.kind(), change.key());
-        change.attributes().forEach(attribute -> take(change, attribute, reading));
-        write("added", change.kind(), change.key(), null, reading);
-      }
-      case CHANGED ->
-          change
-              .attributes()
-              .forEach(
-                  attribute -> {
-                    take(change, attribute, reading);
-                    if (!attribute.kept()) {
-                      write("changed", change.kind(), change.key(), attribute, reading);
-                    }
-                  });
-    }
-  }
-
-  private void take(Change change, AttributeChange attribute, Reading reading) {
-    if (!attribute.kept()) {
-      mapper.retire(change.kind(), change.key(), attribute.attribute());
-    }
-    mapper.insert(
-        new FactRow(
-            0,
-            change.kind(),
-            change.key(),
-            attribute.attribute(),
-            attribute.after(),
-            reading.origin(),
-            reading.source(),
-            change.place(),
-            reading.at(),
-            false,
-            null,
-            !attribute.kept()));
-  }
-
-  private void write(
-      String action,
-      ObjectKind kind,
-      String key,
-      @Nullable AttributeChange attribute,
-      Reading reading) {
-    journal.write(
-        action,
-        kind.name(),
-        key,
-        attribute == null ? null : attribute.attribute().column(),
-        attribute == null || attribute.before() == null ? null : attribute.before().value(),
-        attribute == null ? null : attribute.after(),
-        "from " + reading.source());
   }
 }

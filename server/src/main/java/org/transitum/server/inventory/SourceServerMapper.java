@@ -7,12 +7,14 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.transitum.sources.inventory.ReadableEngine;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
 
 @Mapper
 interface SourceServerMapper {
   record ServerRow(
       String instance,
+      ReadableEngine engine,
       String host,
       int port,
       String databaseName,
@@ -24,7 +26,7 @@ interface SourceServerMapper {
       String samplingProblem) {}
 
   String COLUMNS =
-      "instance, host, port, database_name, login, secret, tls, sampling_seconds, sampled_at, sampling_problem";
+      "instance, engine, host, port, database_name, login, secret, tls, sampling_seconds, sampled_at, sampling_problem";
 
   @Select("select " + COLUMNS + " from source_server order by instance")
   List<ServerRow> all();
@@ -34,8 +36,9 @@ interface SourceServerMapper {
 
   @Update(
       """
-      merge into source_server (instance, host, port, database_name, login, secret, tls) key (instance)
-      values (#{instance}, #{host}, #{port}, #{databaseName}, #{login}, #{secret}, #{tls})
+      merge into source_server (instance, engine, host, port, database_name, login, secret, tls)
+        key (instance)
+      values (#{instance}, #{engine}, #{host}, #{port}, #{databaseName}, #{login}, #{secret}, #{tls})
       """)
   void save(ServerRow row);
 

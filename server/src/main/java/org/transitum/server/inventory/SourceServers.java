@@ -11,9 +11,10 @@ import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.problems.Missing;
 import org.transitum.server.programme.ProgrammeClock;
-import org.transitum.sources.inventory.PostgresReader;
+import org.transitum.sources.inventory.ReadableEngine;
 import org.transitum.sources.inventory.ServerAddress;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
+import org.transitum.sources.inventory.ServerReader;
 
 /** The live servers that a lead has listed; nothing else is ever connected to. */
 @Service
@@ -50,6 +51,7 @@ public class SourceServers {
    */
   public record Server(
       String instance,
+      ReadableEngine engine,
       String host,
       int port,
       String database,
@@ -65,6 +67,7 @@ public class SourceServers {
             row ->
                 new Server(
                     row.instance(),
+                    row.engine(),
                     row.host(),
                     row.port(),
                     row.databaseName(),
@@ -82,6 +85,7 @@ public class SourceServers {
   @Transactional
   public void save(
       String instance,
+      ReadableEngine engine,
       String host,
       int port,
       String database,
@@ -100,7 +104,8 @@ public class SourceServers {
     } else {
       throw new InvalidValue("Enter the password of %s on %s.".formatted(user, host));
     }
-    mapper.save(new ServerRow(instance, host, port, database, user, secret, tls, null, null, null));
+    mapper.save(
+        new ServerRow(instance, engine, host, port, database, user, secret, tls, null, null, null));
     journal.write(
         before == null ? "listed server" : "changed server",
         "INSTANCE",
@@ -114,14 +119,18 @@ public class SourceServers {
 
   /** Reads a listed server; takes as long as the server does. */
   public ReadingService.OpenReading read(String instance) {
-    return readings.open(PostgresReader.read(address(instance), instance, clock.instant()));
+    return readings.open(
+        ServerReader.of(row(instance).engine()).read(address(instance), instance, clock.instant()));
+  }
+
+  private ServerRow row(String instance) {
+    return mapper
+        .find(instance)
+        .orElseThrow(() -> new Missing("No server \"%s\" is listed.".formatted(instance)));
   }
 
   public ServerAddress address(String instance) {
-    ServerRow row =
-        mapper
-            .find(instance)
-            .orElseThrow(() -> new Missing("No server \"%s\" is listed.".formatted(instance)));
+    ServerRow row = row(instance);
     return new ServerAddress(
         row.host(),
         row.port(),

@@ -288,7 +288,7 @@ public class OverviewService {
     long held =
         all.stream().filter(p -> p.place() == Place.CROSSING && p.stage() == Stage.HELD).count();
     long under = all.stream().filter(p -> p.place() == Place.CROSSING).count();
-    long gaps = inventory.databases().stream().filter(row -> !row.unknown().isEmpty()).count();
+    long gaps = inventory.withGaps();
     int open = readings.openReadings().size();
     EstateSizing sized = sizing.estate(programme.current().sizing());
     int proposed = ties.proposed();

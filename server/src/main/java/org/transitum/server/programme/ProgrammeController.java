@@ -31,6 +31,16 @@ class ProgrammeController {
     return service.current();
   }
 
+  record StaleAfter(int days) {}
+
+  @PutMapping("/stale-after")
+  @AllowedTo(LEAD)
+  Programme staleAfter(
+      @RequestHeader("If-Match") String ifMatch, @RequestBody StaleAfter staleAfter) {
+    service.staleAfter(staleAfter.days(), Versions.of(ifMatch));
+    return service.current();
+  }
+
   @PutMapping("/sizing")
   @AllowedTo(LEAD)
   Programme keepSizing(

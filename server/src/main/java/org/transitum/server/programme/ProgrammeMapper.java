@@ -20,12 +20,13 @@ interface ProgrammeMapper {
       int lookBackDays,
       double growthPercentPerYear,
       long linkBytesPerSecond,
+      int staleAfterDays,
       int version) {}
 
   @Select(
       """
       select name, zone, demo, percentile, headroom_percent, horizon_months, look_back_days,
-             growth_percent_per_year, link_bytes_per_second, version
+             growth_percent_per_year, link_bytes_per_second, stale_after_days, version
         from programme where id = 1
       """)
   Optional<ProgrammeRow> find();
@@ -33,11 +34,20 @@ interface ProgrammeMapper {
   @Insert(
       """
       insert into programme (id, name, zone, demo, percentile, headroom_percent, horizon_months,
-        look_back_days, growth_percent_per_year, link_bytes_per_second, version)
+        look_back_days, growth_percent_per_year, link_bytes_per_second,
+        stale_after_days, version)
       values (1, #{name}, #{zone}, #{demo}, #{percentile}, #{headroomPercent}, #{horizonMonths},
-        #{lookBackDays}, #{growthPercentPerYear}, #{linkBytesPerSecond}, #{version})
+        #{lookBackDays}, #{growthPercentPerYear}, #{linkBytesPerSecond}, #{staleAfterDays},
+        #{version})
       """)
   void insert(ProgrammeRow row);
+
+  @Update(
+      """
+      update programme set stale_after_days = #{days}, version = version + 1
+       where version = #{version}
+      """)
+  int staleAfter(@Param("days") int days, @Param("version") long version);
 
   @Update("update programme set name = #{name}, zone = #{zone}, version = version + 1")
   void rename(@Param("name") String name, @Param("zone") String zone);

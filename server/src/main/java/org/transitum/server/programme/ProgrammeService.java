@@ -17,6 +17,8 @@ import org.transitum.server.programme.ProgrammeMapper.ProgrammeRow;
 @Service
 public class ProgrammeService {
   private static final long LINK_BYTES_PER_SECOND = 1_000_000_000 / 8;
+  private static final int STALE_AFTER_DAYS = 30;
+  private static final int MOST_STALE_DAYS = 1_000;
 
   private final ProgrammeMapper mapper;
   private final JournalService journal;
@@ -47,6 +49,7 @@ public class ProgrammeService {
       Instant now,
       SizingSettings sizing,
       long linkBytesPerSecond,
+      int staleAfterDays,
       int version) {}
 
   public Programme current() {
@@ -63,6 +66,7 @@ public class ProgrammeService {
             row.lookBackDays(),
             row.growthPercentPerYear()),
         row.linkBytesPerSecond(),
+        row.staleAfterDays(),
         row.version());
   }
 
@@ -79,6 +83,7 @@ public class ProgrammeService {
             sizing.lookBackDays(),
             sizing.growthPercentPerYear(),
             LINK_BYTES_PER_SECOND,
+            STALE_AFTER_DAYS,
             1);
     mapper.insert(row);
     return row;
@@ -96,6 +101,32 @@ public class ProgrammeService {
     mapper.rename(name.strip(), zone);
     journal.write("renamed", "PROGRAMME", "programme", "name", before.name(), name, null);
     live.announce("programme", "programme");
+  }
+
+  /** Sets the age from which a fact that no source has told again is shown as stale. */
+  @Transactional
+  public void staleAfter(int days, long version) {
+    if (days < 1 || days > MOST_STALE_DAYS) {
+      throw new InvalidValue("%d days is out of bounds; choose 1 to 1,000.".formatted(days));
+    }
+    Programme before = current();
+    if (mapper.staleAfter(days, version) == 0) {
+      throw new Conflict(
+          "The programme's settings were changed by somebody else meanwhile.",
+          days + " days",
+          before.staleAfterDays() + " days",
+          before.version());
+    }
+    journal.write(
+        "set",
+        "PROGRAMME",
+        "programme",
+        "stale after",
+        before.staleAfterDays() + " days",
+        days + " days",
+        null);
+    live.announce("programme", "stale after");
+    live.announce("inventory", "stale after");
   }
 
   @Transactional

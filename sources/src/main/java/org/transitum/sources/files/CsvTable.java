@@ -1,9 +1,6 @@
 package org.transitum.sources.files;
 
-import java.io.IOException;
 import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.nio.charset.CharacterCodingException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -11,21 +8,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import org.apache.commons.csv.CSVException;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVParser;
-import org.apache.commons.csv.CSVRecord;
 
 /**
- * A CSV file of people's size, read whole: header names in lower case, and rows that know where
+ * A CSV file of our own format, read whole: header names in lower case, and rows that know where
  * they stand. Counters, which can be huge, have a streaming reader of their own.
  */
 public final class CsvTable {
-  static final long MOST_BYTES = 64L << 20;
-  static final int MOST_ROWS = 200_000;
-
   /**
-   * @param number as in the file, the header being row 1; a quoted line break does not count
+   * @param number as in the file, the header being row 1
    * @param values by column; empty cells are absent
    */
   public record Row(long number, Map<String, String> values) {
@@ -48,64 +38,36 @@ public final class CsvTable {
    * @throws BadFile when it cannot be read as a table
    */
   public static CsvTable read(String file, InputStream content) {
-    try {
-      return parse(file, new Bounded(file, content));
-    } catch (CharacterCodingException e) {
+    byte[] bytes = FileBytes.read(file, content);
+    if (FileBytes.isZip(bytes)) {
       throw BadFile.whole(
-          file, "The file is not UTF-8 text. Save it again with the encoding UTF-8.");
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+          file,
+          "This is a zip archive (a workbook, perhaps), not a CSV. Unpack it, or save the sheet as CSV.");
     }
-  }
-
-  private static CsvTable parse(String file, InputStream content) throws IOException {
-    TextSource source = TextSource.open(file, content);
-    CSVFormat format =
-        CSVFormat.RFC4180
-            .builder()
-            .setDelimiter(source.delimiter())
-            .setIgnoreEmptyLines(true)
-            .get();
-    List<String> columns = List.of();
-    List<Row> rows = new ArrayList<>();
+    List<FileTable.Row> read = CsvRows.read(file, FileBytes.decode(file, bytes).text());
+    if (read.isEmpty()) {
+      throw BadFile.whole(file, "The file is empty. Choose a file with a header row and data.");
+    }
+    List<String> columns = header(file, read.get(0));
     Problems problems = new Problems(file);
-    long number = 0;
-    try (CSVParser parser = CSVParser.parse(source.reader(), format)) {
-      for (CSVRecord record : parser) {
-        number++;
-        if (number == 1) {
-          columns = header(file, record);
-        } else {
-          add(rows, columns, record, number, problems);
-        }
-      }
-    } catch (UncheckedIOException | CSVException e) {
-      if (e.getCause() instanceof CharacterCodingException coding) {
-        throw coding;
-      }
-      throw new BadFile(
-          List.of(
-              new FileProblem(
-                  file,
-                  number + 1,
-                  null,
-                  "A quote opens here and is never closed, or text follows a closing quote. Write a quote inside a value twice.")),
-          1);
-    }
+    List<Row> rows = new ArrayList<>();
+    read.stream().skip(1).forEach(row -> add(rows, columns, row, problems));
     problems.throwIfAny();
     return new CsvTable(file, columns, rows);
   }
 
-  private static List<String> header(String file, CSVRecord record) {
-    List<String> columns =
-        record.stream().map(name -> name.strip().toLowerCase(Locale.ROOT)).toList();
+  private static List<String> header(String file, FileTable.Row row) {
+    List<String> columns = row.cells().stream().map(name -> name.toLowerCase(Locale.ROOT)).toList();
     Set<String> seen = new HashSet<>();
     for (String column : columns) {
       if (!column.isEmpty() && !seen.add(column)) {
         throw new BadFile(
             List.of(
                 new FileProblem(
-                    file, 1L, column, "The header names this column twice. Rename or remove one.")),
+                    file,
+                    row.number(),
+                    column,
+                    "The header names this column twice. Rename or remove one.")),
             1);
       }
     }
@@ -113,29 +75,22 @@ public final class CsvTable {
   }
 
   private static void add(
-      List<Row> rows, List<String> columns, CSVRecord record, long number, Problems problems) {
-    if (rows.size() == MOST_ROWS) {
-      throw BadFile.whole(
-          problems.file(), "More than %,d rows; split the file.".formatted(MOST_ROWS));
-    }
-    if (record.size() > columns.size()) {
+      List<Row> rows, List<String> columns, FileTable.Row row, Problems problems) {
+    if (row.cells().size() > columns.size()) {
       problems.add(
-          number,
+          row.number(),
           null,
           "The row has %d values, the header %d. A delimiter inside a value needs quotes around it."
-              .formatted(record.size(), columns.size()));
+              .formatted(row.cells().size(), columns.size()));
       return;
     }
     Map<String, String> values = new LinkedHashMap<>();
-    for (int i = 0; i < record.size(); i++) {
-      String value = record.get(i).strip();
-      if (!value.isEmpty() && !columns.get(i).isEmpty()) {
-        values.put(columns.get(i), value);
+    for (int i = 0; i < row.cells().size(); i++) {
+      if (!row.cell(i).isEmpty() && !columns.get(i).isEmpty()) {
+        values.put(columns.get(i), row.cell(i));
       }
     }
-    if (!values.isEmpty()) {
-      rows.add(new Row(number, values));
-    }
+    rows.add(new Row(row.number(), values));
   }
 
   public String file() {
@@ -174,36 +129,5 @@ public final class CsvTable {
       }
     }
     problems.throwIfAny();
-  }
-
-  /** Stops reading a file that is too large for a table. */
-  private static final class Bounded extends InputStream {
-    private final String file;
-    private final InputStream in;
-    private long left = MOST_BYTES;
-
-    Bounded(String file, InputStream in) {
-      this.file = file;
-      this.in = in;
-    }
-
-    @Override
-    public int read() throws IOException {
-      byte[] one = new byte[1];
-      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
-    }
-
-    @Override
-    public int read(byte[] bytes, int from, int length) throws IOException {
-      int count = in.read(bytes, from, length);
-      left -= Math.max(0, count);
-      if (left < 0) {
-        throw BadFile.whole(
-            file,
-            "The file is larger than %d MiB, too large for an inventory. Split it; counters go to the counters import."
-                .formatted(MOST_BYTES >> 20));
-      }
-      return count;
-    }
   }
 }

@@ -7,7 +7,6 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Properties;
-import org.transitum.core.InvalidValue;
 
 /** Opens short-lived, read-only connections with every wait bounded. */
 public final class PostgresConnections {
@@ -44,13 +43,9 @@ public final class PostgresConnections {
 
   /** The host is checked and the database encoded, so that neither can smuggle in parameters. */
   private static String url(ServerAddress address) {
-    String host = address.host();
-    if (!host.matches("[A-Za-z0-9._-]{1,253}|[0-9A-Fa-f:.]{2,45}")) {
-      throw new InvalidValue("\"%s\" is no host name or address.".formatted(host));
-    }
     return "jdbc:postgresql://%s:%d/%s"
         .formatted(
-            host.contains(":") ? "[" + host + "]" : host,
+            address.hostInUrl(),
             address.port(),
             URLEncoder.encode(address.database(), StandardCharsets.UTF_8));
   }

@@ -1,5 +1,7 @@
 package org.transitum.sources.inventory;
 
+import org.transitum.core.InvalidValue;
+
 /**
  * How a live server is reached.
  *
@@ -24,6 +26,16 @@ public record ServerAddress(
     String sslMode() {
       return sslMode;
     }
+  }
+
+  /**
+   * The host as it may stand in a connection's address: checked, so that it smuggles nothing in.
+   */
+  String hostInUrl() {
+    if (!host.matches("[A-Za-z0-9._-]{1,253}|[0-9A-Fa-f:.]{2,45}")) {
+      throw new InvalidValue("\"%s\" is no host name or address.".formatted(host));
+    }
+    return host.contains(":") ? "[" + host + "]" : host;
   }
 
   public ServerAddress withDatabase(String other) {

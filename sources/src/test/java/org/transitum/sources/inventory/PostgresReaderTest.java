@@ -11,7 +11,10 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Instant;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Test;
@@ -19,9 +22,13 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.transitum.core.counters.Counter;
 import org.transitum.core.inventory.Attribute;
+import org.transitum.core.inventory.Difference;
 import org.transitum.core.inventory.EstateObject;
+import org.transitum.core.inventory.Fact;
 import org.transitum.core.inventory.ObjectKind;
+import org.transitum.core.inventory.Origin;
 import org.transitum.core.inventory.Reading.ReadObject;
+import org.transitum.core.inventory.ToldFacts;
 import org.transitum.sources.counters.PostgresSampler;
 import org.transitum.sources.counters.PostgresSampler.Sample;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
@@ -70,25 +77,22 @@ class PostgresReaderTest {
     ServerReading second = PostgresReader.read(server.address("reader", "secret"), "PG-1", AT);
     List<EstateObject> estate =
         first.reading().objects().stream().map(PostgresReaderTest::accepted).toList();
-    assertThat(org.transitum.core.inventory.Difference.between(estate, second.reading()).changes())
-        .isEmpty();
+    assertThat(Difference.between(estate, second.reading()).changes()).isEmpty();
   }
 
   private static EstateObject accepted(ReadObject read) {
-    java.util.Map<Attribute, org.transitum.core.inventory.Fact> facts = new java.util.HashMap<>();
+    Map<Attribute, ToldFacts> told = new EnumMap<>(Attribute.class);
     read.values()
         .forEach(
             (attribute, value) ->
-                facts.put(
+                told.put(
                     attribute,
-                    new org.transitum.core.inventory.Fact(
-                        value,
-                        org.transitum.core.inventory.Origin.OBSERVED,
-                        "server PG-1",
-                        "",
-                        AT,
-                        false)));
-    return new EstateObject(read.kind(), read.key(), facts, java.util.Set.of("server PG-1"), false);
+                    new ToldFacts(
+                        attribute,
+                        List.of(
+                            new Fact(
+                                1, value, Origin.OBSERVED, "server PG-1", "", AT, AT, false)))));
+    return EstateObject.of(read.kind(), read.key(), told, Set.of("server PG-1"), false);
   }
 
   @ParameterizedTest

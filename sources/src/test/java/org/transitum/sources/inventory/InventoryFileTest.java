@@ -16,11 +16,11 @@ import org.transitum.core.inventory.Reading.ReadObject;
 import org.transitum.sources.files.BadFile;
 import org.transitum.sources.files.FileProblem;
 
-class InventoryCsvTest {
+class InventoryFileTest {
   private static final Instant AT = Instant.parse("2026-11-24T12:00:00Z");
 
   private static Reading read(InputStream content) {
-    return InventoryCsv.read("list.csv", content, AT);
+    return InventoryFile.read("list.csv", content, AT);
   }
 
   private static FileProblem only(BadFile bad) {
@@ -48,7 +48,8 @@ class InventoryCsvTest {
         .extracting(ReadObject::kind)
         .containsExactly(ObjectKind.HOST, ObjectKind.INSTANCE, ObjectKind.INSTANCE);
     BadFile bad = refused(() -> read(of("instance,host,cpu_cores", "A,h1,8", "B,h1,16")));
-    assertThat(only(bad).sentence()).contains("described differently in row 2");
+    assertThat(only(bad).sentence())
+        .contains("CPU cores of \"h1\" is described differently in row 2");
   }
 
   @Test
@@ -62,9 +63,9 @@ class InventoryCsvTest {
   void aWrongHeaderNamesWhatIsMissingAndWhatIsThere() {
     assertThat(only(refused(() -> read(of("name,size", "a,1")))).sentence())
         .contains("no inventory", "name, size");
-    FileProblem unknown = only(refused(() -> read(of("instance,database,size_gb", "A,one,1"))));
+    FileProblem unknown = only(refused(() -> read(of("instance,database,weight", "A,one,1"))));
     assertThat(unknown.row()).isEqualTo(1);
-    assertThat(unknown.column()).isEqualTo("size_gb");
+    assertThat(unknown.column()).isEqualTo("weight");
     assertThat(unknown.sentence()).contains("size_bytes");
     assertThat(only(refused(() -> read(of("instance,database,database", "A,b,c")))).column())
         .isEqualTo("database");
@@ -94,11 +95,20 @@ class InventoryCsvTest {
   void whatIsNoCsvIsSaid() {
     assertThat(only(refused(() -> read(bytes(new byte[0])))).sentence()).contains("empty");
     assertThat(only(refused(() -> read(bytes(new byte[] {'P', 'K', 3, 4, 0, 0})))).sentence())
-        .contains("zip");
+        .contains("damaged");
     assertThat(only(refused(() -> read(bytes(new byte[] {1, 0, 2, 0})))).sentence())
         .contains("binary");
-    byte[] latin = "instance,database\nA,caf\u00e9\n".getBytes(StandardCharsets.ISO_8859_1);
-    assertThat(only(refused(() -> read(bytes(latin)))).sentence()).contains("UTF-8");
+  }
+
+  @Test
+  void anotherEncodingIsDetected() {
+    String text = "instance,database,owner\nA,caf\u00e9,J\u00f6rg M\u00fcller\nA,b,\u00c5sa\n";
+    for (String charset : new String[] {"windows-1252", "UTF-16LE", "UTF-16BE", "UTF-8"}) {
+      byte[] content = text.getBytes(java.nio.charset.Charset.forName(charset));
+      assertThat(read(bytes(content)).objects().get(0).values())
+          .as(charset)
+          .containsEntry(Attribute.OWNER, "J\u00f6rg M\u00fcller");
+    }
   }
 
   @Test
