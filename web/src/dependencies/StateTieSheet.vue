@@ -3,12 +3,12 @@ import { useQueryClient } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { api, data } from "../api/client";
 import { attempt } from "../shared/notices";
-import { useDatabases } from "../shared/queries";
+import { useEstate } from "../shared/queries";
 
 const emit = defineEmits<{ close: [] }>();
 const client = useQueryClient();
-const { data: databases } = useDatabases();
-const keys = computed(() => (databases.value ?? []).map((row) => row.key));
+const { data: databases } = useEstate("DATABASE");
+const keys = computed(() => (databases.value?.rows ?? []).map((row) => row.key));
 const from = ref<string | null>(null);
 const to = ref<string | null>(null);
 const kind = ref<"BOUND" | "ORDERED" | "LOOSE">("LOOSE");

@@ -3,31 +3,51 @@ import { mdiClose } from "@mdi/js";
 import { computed } from "vue";
 import CrossingTab from "../crossings/CrossingTab.vue";
 import TiesTab from "../dependencies/TiesTab.vue";
+import { instanceWords } from "../inventory/estate";
 import FactsTab from "../inventory/FactsTab.vue";
+import MembersTab from "../inventory/MembersTab.vue";
 import JournalTab from "../journal/JournalTab.vue";
 import { words } from "../shared/format";
-import { useDatabases, useDependencies, usePlaces } from "../shared/queries";
+import { useDependencies, useEstate, usePlaces } from "../shared/queries";
 import DemandTab from "../sizing/DemandTab.vue";
 import StatusMark from "./StatusMark.vue";
 import { useDossier } from "./useDossier";
 
 const props = defineProps<{ subject: string }>();
 const dossier = useDossier();
-const { data: databases } = useDatabases();
+const { data: table } = useEstate(dossier.kind);
 const { byKey } = usePlaces();
 const { data: dependencies } = useDependencies();
-const row = computed(() => databases.value?.find((candidate) => candidate.key === props.subject));
-const place = computed(() => byKey.value.get(props.subject));
+const database = computed(() => dossier.kind.value === "DATABASE");
+const row = computed(() => table.value?.row(props.subject));
+const place = computed(() => (database.value ? byKey.value.get(props.subject) : undefined));
 const ties = computed(
   () => dependencies.value?.ties.filter((tie) => tie.from === props.subject || tie.to === props.subject) ?? [],
 );
-const tabs = computed(() => [
-  { name: "facts", label: "Facts" },
-  { name: "demand", label: "Demand" },
-  { name: "ties", label: `Ties ${ties.value.length || ""}` },
-  { name: "crossing", label: "Crossing" },
-  { name: "journal", label: "Journal" },
-]);
+const tabs = computed(() =>
+  database.value
+    ? [
+        { name: "facts", label: "Facts" },
+        { name: "demand", label: "Demand" },
+        { name: "ties", label: `Ties ${ties.value.length || ""}` },
+        { name: "crossing", label: "Crossing" },
+        { name: "journal", label: "Journal" },
+      ]
+    : [
+        { name: "facts", label: "Facts" },
+        { name: "members", label: `Databases ${row.value?.number("databases") ?? ""}` },
+        { name: "journal", label: "Journal" },
+      ],
+);
+const tab = computed(() => tabs.value.find((one) => one.name === dossier.tab.value)?.name ?? "facts");
+const line = computed(() => {
+  if (!row.value) return "";
+  const owner = row.value.text("owner");
+  if (dossier.kind.value === "INSTANCE") return `instance, ${instanceWords(row.value)}`;
+  if (!database.value) return `${dossier.kind.value.toLowerCase()}${owner ? `, owner ${owner}` : ""}`;
+  const stage = place.value?.place === "CROSSING" ? `, ${words(place.value.stage)}` : "";
+  return `${words(place.value?.place)}${stage}, ${owner ? `owner ${owner}` : "nobody owns it yet"}`;
+});
 </script>
 
 <template>
@@ -40,31 +60,23 @@ const tabs = computed(() => [
         <svg width="18" height="18" viewBox="0 0 24 24"><path :d="mdiClose" fill="currentColor" /></svg>
       </button>
     </header>
-    <p v-if="row" class="dim line">
-      {{ words(place?.place) }}<template v-if="place?.place === 'CROSSING'">, {{ words(place.stage) }}</template
-      >, {{ row.owner ? `owner ${row.owner}` : "nobody owns it yet" }}
-    </p>
+    <p v-if="row" class="dim line">{{ line }}</p>
     <div class="tabs" role="tablist">
-      <button
-        v-for="tab in tabs"
-        :key="tab.name"
-        role="tab"
-        :aria-selected="dossier.tab.value === tab.name"
-        @click="dossier.show(tab.name)"
-      >
-        {{ tab.label }}
+      <button v-for="one in tabs" :key="one.name" role="tab" :aria-selected="tab === one.name" @click="dossier.show(one.name)">
+        {{ one.label }}
       </button>
     </div>
     <div class="body scroll" role="tabpanel" tabindex="0">
-      <div v-if="databases && !row" class="empty">
+      <div v-if="table && !row" class="empty">
         <h2>Not in the inventory</h2>
-        <p>No database is called {{ subject }}. It may be gone since this address was sent.</p>
+        <p>No {{ dossier.kind.value.toLowerCase() }} is called {{ subject }}. It may be gone since this address was sent.</p>
       </div>
-      <FactsTab v-else-if="dossier.tab.value === 'facts'" :subject="subject" />
-      <DemandTab v-else-if="dossier.tab.value === 'demand'" :subject="subject" />
-      <TiesTab v-else-if="dossier.tab.value === 'ties'" :subject="subject" />
-      <CrossingTab v-else-if="dossier.tab.value === 'crossing'" :subject="subject" />
-      <JournalTab v-else :subject="subject" />
+      <FactsTab v-else-if="tab === 'facts'" :subject="subject" :kind="dossier.kind.value" />
+      <MembersTab v-else-if="tab === 'members'" :subject="subject" :kind="dossier.kind.value" />
+      <DemandTab v-else-if="tab === 'demand'" :subject="subject" />
+      <TiesTab v-else-if="tab === 'ties'" :subject="subject" />
+      <CrossingTab v-else-if="tab === 'crossing'" :subject="subject" />
+      <JournalTab v-else :subject="subject" :kind="dossier.kind.value" />
     </div>
   </aside>
 </template>

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
-import { useCrossings, useDatabases } from "../shared/queries";
+import { useCrossings, useEstate } from "../shared/queries";
 import { find } from "./find";
 import { useDossier } from "./useDossier";
 
 const text = ref("");
 const open = ref(false);
 const at = ref(0);
-const { data: databases } = useDatabases();
+const { data: databases } = useEstate("DATABASE");
 const { data: crossings } = useCrossings();
 const dossier = useDossier();
-const hits = computed(() => find(text.value, databases.value ?? [], crossings.value ?? []));
+const hits = computed(() => find(text.value, databases.value?.rows ?? [], crossings.value ?? []));
 
 function choose(index: number) {
   const hit = hits.value[index];

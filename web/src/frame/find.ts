@@ -1,4 +1,5 @@
-import type { CrossingView, DatabaseRow } from "../shared/queries";
+import type { EstateRow } from "../inventory/estate";
+import type { CrossingView } from "../shared/queries";
 
 export interface Hit {
   database: string;
@@ -6,7 +7,7 @@ export interface Hit {
 }
 
 /** Up to 12 databases whose name, host, application, owner or crossing holds every word; names first. */
-export function find(text: string, databases: DatabaseRow[], crossings: CrossingView[]): Hit[] {
+export function find(text: string, databases: EstateRow[], crossings: CrossingView[]): Hit[] {
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   if (!wanted.length) return [];
   const hits: (Hit & { rank: number })[] = [];
@@ -17,7 +18,7 @@ export function find(text: string, databases: DatabaseRow[], crossings: Crossing
   }
   for (const row of databases) {
     const name = row.key.toLowerCase();
-    const facts = [row.application, row.owner, row.host, row.site, row.engine].filter(Boolean).join(", ");
+    const facts = ["application", "owner", "host", "site", "engine"].map((column) => row.text(column)).filter(Boolean).join(", ");
     if (wanted.every((word) => (name + " " + facts.toLowerCase()).includes(word))) {
       const rank = row.name.toLowerCase().startsWith(wanted[0]) ? 1 : name.includes(wanted[0]) ? 2 : 3;
       hits.push({ database: row.key, why: facts, rank });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { CrossingView, DatabaseRow } from "../shared/queries";
+import { EstateTable } from "../inventory/estate";
+import type { CrossingView } from "../shared/queries";
 import { find } from "./find";
 import { markPath, markWords, sector, share } from "./marks";
 
@@ -25,10 +26,15 @@ describe("marks", () => {
 });
 
 describe("search", () => {
-  const rows = [
-    { key: "A/stock", name: "stock", instance: "A", owner: "Lena Fischer", unknown: [] },
-    { key: "STOCK-1/pumps", name: "pumps", instance: "STOCK-1", application: "Stores", unknown: [] },
-  ] as DatabaseRow[];
+  const column = (name: string, values: (string | null)[]) => ({ name, label: name, type: "TEXT", of: "DATABASE" as const, choices: [], values: values as string[] });
+  const { rows } = new EstateTable({
+    kind: "DATABASE",
+    keys: ["A/stock", "STOCK-1/pumps"],
+    columns: [column("owner", ["Lena Fischer", null]), column("application", [null, "Stores"])],
+    unknown: {},
+    contradicted: {},
+    stale: {},
+  });
   const crossings = [{ key: "X-0117", database: "A/stock" }] as CrossingView[];
   it("puts names before instances and finds people and crossings", () => {
     expect(find("stock", rows, crossings).map((hit) => hit.database)).toEqual(["A/stock", "STOCK-1/pumps"]);

@@ -2,24 +2,27 @@
 import { ref } from "vue";
 import { api, data, RequestError, type Problem, type Schemas } from "../api/client";
 import { done } from "../shared/notices";
+import type { ObjectKind } from "./estate";
 
-const props = defineProps<{ subject: string; fact: Schemas["AttributeFacts"] }>();
+const props = defineProps<{ subject: string; kind: ObjectKind; fact: Schemas["AttributeFacts"] }>();
 const emit = defineEmits<{ close: []; stored: [facts: Schemas["ObjectFacts"]] }>();
 const value = ref(props.fact.counts?.value ?? "");
-const pinned = ref(props.fact.counts?.pinned ?? false);
+const observed = props.fact.counts?.origin === "OBSERVED";
+const pinned = ref(props.fact.counts?.pinned ?? observed);
+const stated = !props.fact.inheritedFrom && props.fact.counts?.origin === "STATED";
 const reason = ref(props.fact.counts?.reason ?? "");
 const problem = ref<Problem>();
 const busy = ref(false);
 let version = props.fact.counts && !props.fact.inheritedFrom ? props.fact.counts.id : 0;
 
-async function store() {
-  busy.value = true;
-  try {
-    const facts = await data(
+const params = () => ({ header: { "If-Match": `"${version}"` } });
+const store = () =>
+  send("stored", () =>
+    data(
       api.PUT("/api/v1/inventory/object/fact", {
-        params: { header: { "If-Match": `"${version}"` } },
+        params: params(),
         body: {
-          kind: "DATABASE",
+          kind: props.kind,
           key: props.subject,
           attribute: props.fact.attribute,
           value: value.value,
@@ -27,9 +30,22 @@ async function store() {
           reason: reason.value || undefined,
         },
       }),
-    );
-    emit("stored", facts);
-    done(`${props.fact.label} stored`);
+    ),
+  );
+const withdraw = () =>
+  send("withdrawn", () =>
+    data(
+      api.DELETE("/api/v1/inventory/object/fact", {
+        params: { ...params(), query: { kind: props.kind, key: props.subject, attribute: props.fact.attribute } },
+      }),
+    ),
+  );
+
+async function send(what: string, request: () => Promise<Schemas["ObjectFacts"]>) {
+  busy.value = true;
+  try {
+    emit("stored", await request());
+    done(`${props.fact.label} ${what}`);
     emit("close");
   } catch (error) {
     problem.value = error instanceof RequestError ? error.problem : { status: 0, detail: String(error) };
@@ -49,9 +65,10 @@ async function store() {
         <v-text-field
           v-else
           v-model="value"
-          :label="fact.type === 'BYTES' ? `${fact.label}, bytes` : fact.type === 'MINUTES' ? `${fact.label}, minutes` : fact.label"
+          :label="fact.type === 'BYTES' ? `${fact.label}, such as 1.5 TB` : fact.type === 'MINUTES' ? `${fact.label}, such as 4 h` : fact.label"
           autofocus
         />
+        <p v-if="observed" class="dim">It was observed on the server. Another value counts only while it is pinned; else it is kept beside.</p>
         <v-checkbox v-model="pinned" label="Pin it, so that no later reading replaces it" />
         <v-text-field v-if="pinned" v-model="reason" label="Reason for the pin" />
         <div v-if="problem" class="problem" role="alert">
@@ -60,9 +77,14 @@ async function store() {
         </div>
       </div>
       <footer>
+        <v-btn v-if="stated" class="back" title="What sources tell counts again" @click="withdraw">Withdraw what was stated</v-btn>
         <v-btn @click="emit('close')">{{ problem?.status === 412 ? "Keep theirs" : "Cancel" }}</v-btn>
         <v-btn class="go" type="submit" :loading="busy">{{ problem?.status === 412 ? "Store mine" : "Store" }}</v-btn>
       </footer>
     </form>
   </v-dialog>
 </template>
+
+<style scoped>
+.back { margin-right: auto; }
+</style>

@@ -5,11 +5,12 @@ import { RequestError, sendFile, type Problem, type Schemas } from "../api/clien
 import JobLine from "../jobs/JobLine.vue";
 import { done } from "../shared/notices";
 import { isLead } from "../team/session";
+import ProblemList from "./ProblemList.vue";
 
-const emit = defineEmits<{ read: [id: number] }>();
+const emit = defineEmits<{ read: [id: number]; map: [file: Schemas["FileToMap"]] }>();
 const client = useQueryClient();
 const kinds = computed(() => [
-  { id: "inventory", label: "Inventory", words: "servers, databases or applications; its header tells which. You accept the difference next." },
+  { id: "inventory", label: "Inventory", words: "servers, databases or applications, as CSV, XLSX or JSON; any columns. You accept the difference next." },
   { id: "counters", label: "Counters", words: "object, counter, time, value; of any size. You need not stay while it is read." },
   { id: "ties", label: "Ties", words: "from, to, kind, weight, evidence." },
   ...(isLead.value
@@ -20,6 +21,7 @@ const kinds = computed(() => [
     : []),
 ]);
 const kind = ref("inventory");
+const ACCEPTED: Record<string, string> = { inventory: ".csv,.txt,.tsv,.xlsx,.json", catalogue: ".json" };
 const problem = ref<Problem>();
 const job = ref<number>();
 const busy = ref(false);
@@ -41,9 +43,12 @@ async function take(event: Event) {
 }
 async function send(file: File) {
   switch (kind.value) {
-    case "inventory":
-      emit("read", (await sendFile<Schemas["OpenReading"]>("POST", "/api/v1/inventory/readings", file)).id);
+    case "inventory": {
+      const read = await sendFile<Schemas["ReadFile"]>("POST", "/api/v1/inventory/readings", file);
+      if (read.reading) emit("read", read.reading.id);
+      else if (read.file) emit("map", read.file);
       return;
+    }
     case "counters":
       job.value = (await sendFile<Schemas["Job"]>("POST", "/api/v1/counters/imports", file)).id;
       return;
@@ -77,19 +82,10 @@ async function send(file: File) {
     </fieldset>
     <label class="file">
       <span>{{ busy ? "Reading…" : "Choose the file" }}</span>
-      <input type="file" aria-label="File to read" :accept="kind === 'catalogue' ? '.json' : '.csv,.txt'" :disabled="busy" @change="take" />
+      <input type="file" aria-label="File to read" :accept="ACCEPTED[kind] ?? '.csv,.txt'" :disabled="busy" @change="take" />
     </label>
     <JobLine v-if="job" :id="job" />
-    <div v-if="problem" class="problem" role="alert">
-      <b>{{ problem.detail }}</b>
-      <ul v-if="problem.problems && problem.problems.length > 1">
-        <li v-for="(one, i) in problem.problems.slice(0, 20)" :key="i">
-          <template v-if="one.row">row {{ one.row.toLocaleString("en-GB") }}</template
-          ><template v-if="one.column">, {{ one.column }}</template
-          >: {{ one.sentence }}
-        </li>
-      </ul>
-    </div>
+    <ProblemList v-if="problem" :problem="problem" />
   </div>
 </template>
 
@@ -98,5 +94,4 @@ fieldset { border: 0; padding: 0; display: grid; gap: 6px; }
 fieldset label { display: flex; gap: 8px; align-items: baseline; cursor: pointer; }
 input[type="radio"] { accent-color: var(--current); }
 .file { display: flex; gap: 12px; align-items: center; border: 1px dashed var(--rule); border-radius: 4px; padding: 14px; cursor: pointer; font-weight: 550; }
-ul { padding-left: 18px; margin-top: 6px; max-height: 200px; overflow: auto; }
 </style>

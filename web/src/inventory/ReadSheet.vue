@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { useQuery } from "@tanstack/vue-query";
 import { ref } from "vue";
-import { api, data } from "../api/client";
+import { api, data, type Schemas } from "../api/client";
 import { isLead } from "../team/session";
 import FileReads from "./FileReads.vue";
 import ServerReads from "./ServerReads.vue";
 
-const emit = defineEmits<{ close: []; read: [id: number] }>();
+const emit = defineEmits<{ close: []; read: [id: number]; map: [file: Schemas["FileToMap"]] }>();
 const part = ref<"file" | "server">("file");
 const { data: servers } = useQuery({
   queryKey: ["servers"],
@@ -25,7 +25,7 @@ const { data: servers } = useQuery({
         </div>
       </header>
       <div class="body">
-        <FileReads v-if="part === 'file'" @read="(id) => emit('read', id)" />
+        <FileReads v-if="part === 'file'" @read="(id) => emit('read', id)" @map="(file) => emit('map', file)" />
         <ServerReads v-else :servers="servers ?? []" :may-list="isLead" @read="(id) => emit('read', id)" />
       </div>
       <footer><v-btn @click="emit('close')">Close</v-btn></footer>

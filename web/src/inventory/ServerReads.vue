@@ -1,12 +1,28 @@
 <script setup lang="ts">
 import { useQueryClient } from "@tanstack/vue-query";
-import { reactive, ref } from "vue";
+import { reactive, ref, watch } from "vue";
 import { api, data, type Schemas } from "../api/client";
 import JobLine from "../jobs/JobLine.vue";
 import { time } from "../shared/format";
 import { attempt } from "../shared/notices";
 import { useProgramme } from "../shared/queries";
 
+type Engine = Schemas["Server"]["engine"];
+const ENGINES = [
+  { title: "PostgreSQL, 12 or newer", value: "POSTGRESQL" },
+  { title: "MariaDB or MySQL", value: "MARIADB" },
+];
+const DEFAULTS = { POSTGRESQL: { port: 5432, database: "postgres" }, MARIADB: { port: 3306, database: "" } };
+const GRANTS = {
+  POSTGRESQL: { words: "A role in pg_monitor that may connect to each database sees everything:", sql: ["create role transitum login password '…' in role pg_monitor;"] },
+  MARIADB: {
+    words: "An account with these rights sees everything; without SELECT only what views name stays unseen:",
+    sql: [
+      "create user transitum identified by '…';",
+      "grant select, show databases, show view, trigger, event, process, replication client on *.* to transitum;",
+    ],
+  },
+};
 defineProps<{ servers: Schemas["Server"][]; mayList: boolean }>();
 const emit = defineEmits<{ read: [id: number] }>();
 const client = useQueryClient();
@@ -14,7 +30,8 @@ const { zone } = useProgramme();
 const job = ref<number>();
 const adding = ref(false);
 const every = ref(60);
-const entry = reactive({ instance: "", host: "", port: 5432, database: "postgres", user: "", password: "", tls: "PREFER" as const });
+const entry = reactive({ instance: "", engine: "POSTGRESQL" as Engine, host: "", port: 5432, database: "postgres", user: "", password: "", tls: "PREFER" as const });
+watch(() => entry.engine, (engine) => Object.assign(entry, DEFAULTS[engine]));
 
 const read = (instance: string) =>
   attempt(async () => {
@@ -59,7 +76,7 @@ const sample = (instance: string, seconds: number | undefined) =>
             <span v-else class="dim">off</span>
           </td>
           <td class="num">
-            <v-btn v-if="mayList && !server.samplingSeconds" class="space" @click="sample(server.instance, every)">Sample</v-btn>
+            <v-btn v-if="mayList && !server.samplingSeconds && server.engine === 'POSTGRESQL'" class="space" @click="sample(server.instance, every)">Sample</v-btn>
             <v-btn v-if="mayList && server.samplingSeconds" class="space" @click="sample(server.instance, undefined)">Stop</v-btn>
             <v-btn @click="read(server.instance)">Read</v-btn>
           </td>
@@ -74,9 +91,10 @@ const sample = (instance: string, seconds: number | undefined) =>
     <v-btn v-if="mayList && servers.length && !adding" class="self" @click="adding = true">List another server</v-btn>
     <form v-if="mayList && (adding || !servers.length)" class="form" @submit.prevent="list">
       <p class="dim">
-        A PostgreSQL server, 12 or newer. Reading writes nothing on it. A role in <span class="mono">pg_monitor</span> that may connect to each database sees everything:<br />
-        <span class="mono">create role transitum login password '…' in role pg_monitor;</span>
+        Reading writes nothing on the server. {{ GRANTS[entry.engine].words }}
+        <span v-for="sql in GRANTS[entry.engine].sql" :key="sql" class="mono grant">{{ sql }}</span>
       </p>
+      <v-select v-model="entry.engine" :items="ENGINES" label="Engine" />
       <div class="two">
         <v-text-field v-model="entry.instance" label="Name in the inventory, such as HEAD-PG-01" />
         <v-select v-model="entry.tls" :items="[{ title: 'TLS if offered', value: 'PREFER' }, { title: 'TLS required', value: 'REQUIRE' }, { title: 'TLS, certificate verified', value: 'VERIFY' }, { title: 'No TLS', value: 'DISABLE' }]" label="TLS" />
@@ -94,4 +112,5 @@ const sample = (instance: string, seconds: number | undefined) =>
 .self { justify-self: start; }
 .space { margin-right: 6px; }
 .every input { width: 64px; border: 1px solid var(--rule); border-radius: 3px; padding: 2px 6px; background: var(--paper); color: var(--ink); }
+.grant { display: block; overflow-wrap: anywhere; }
 </style>

@@ -19,3 +19,13 @@ export function factSource(
   const from = inheritedFrom ? `from the application ${inheritedFrom}; ` : "";
   return `${from}${origin} ${fact.source}${fact.place ? " " + fact.place : ""}${pinned}`;
 }
+
+/** Why the value that counts does, after the inventory's rule. */
+export function whyItCounts(fact: Pick<Schemas["AttributeFacts"], "counts" | "inheritedFrom">): string {
+  if (!fact.counts) return "Nobody has told it yet";
+  if (fact.inheritedFrom) return `It has no value of its own, so that of ${fact.inheritedFrom} counts`;
+  if (fact.counts.pinned) return "It counts because it is pinned";
+  return fact.counts.origin === "OBSERVED"
+    ? "It counts because it was observed on the server"
+    : "It counts because it is the latest that people or files told";
+}

@@ -1,15 +1,25 @@
-import type { DatabaseRow, PlaceView } from "../shared/queries";
+import type { PlaceView } from "../shared/queries";
+import { instanceWords, type EstateRow, type EstateTable, type ObjectKind } from "./estate";
 
-export type Grouping = "instance" | "application" | "wave" | "none";
-export type SortColumn = "name" | "sizeBytes" | "criticality" | "permittedOutageMinutes" | "owner" | "disposition";
-
-/** The facets that narrow the table; several values of one facet are alternatives. */
-export const FACETS = ["site", "engine", "environment", "application", "owner", "criticality", "disposition"] as const;
-export type Facet = (typeof FACETS)[number];
-export type Filters = Partial<Record<Facet, string[]>>;
+/** The facets that narrow a table; several values of one facet are alternatives. */
+export const FACETS: Record<ObjectKind, string[]> = {
+  DATABASE: ["site", "engine", "version", "environment", "application", "owner", "criticality", "disposition", "host", "wave"],
+  INSTANCE: ["engine", "version", "site", "host", "operating_system", "log_mode"],
+  HOST: ["site", "operating_system"],
+  APPLICATION: ["owner", "criticality"],
+};
+export type Filters = Record<string, string[]>;
+export type Lens = "gaps" | "contradicted" | "stale";
+export type Places = Map<string, PlaceView>;
 
 export const NONE = "not known";
 
+export interface Query {
+  filters: Filters;
+  lens?: Lens;
+  /** Words that must all stand somewhere in what is known of an object. */
+  text: string;
+}
 export interface TableGroup {
   kind: "group";
   key: string;
@@ -19,30 +29,42 @@ export interface TableGroup {
 }
 export interface TableRow {
   kind: "row";
-  row: DatabaseRow;
+  row: EstateRow;
 }
 export type TableLine = TableGroup | TableRow;
 
-const CRITICALITY = ["critical", "high", "medium", "low"];
-
-function facetValue(row: DatabaseRow, facet: Facet): string {
-  return row[facet] ?? NONE;
+function facetValue(row: EstateRow, facet: string, places: Places): string {
+  return (facet === "wave" ? places.get(row.key)?.wave : row.text(facet)) ?? NONE;
 }
 
-/** Rows that match every facet and, if wanted, have a gap. */
-export function filtered(rows: DatabaseRow[], filters: Filters, gapsOnly: boolean): DatabaseRow[] {
+const LENSES: Record<Lens, (row: EstateRow) => boolean> = {
+  gaps: (row) => row.unknown.length > 0,
+  contradicted: (row) => row.contradicted.length > 0,
+  stale: (row) => row.stale.length > 0,
+};
+
+/** Rows that match every facet, the lens and every word. */
+export function filtered(rows: EstateRow[], query: Query, places: Places): EstateRow[] {
+  const words = query.text.toLowerCase().split(/\s+/).filter(Boolean);
+  const facets = Object.entries(query.filters).filter(([, values]) => values.length);
+  if (!words.length && !facets.length && !query.lens) return rows;
   return rows.filter(
     (row) =>
-      (!gapsOnly || row.unknown.length > 0) &&
-      FACETS.every((facet) => !filters[facet]?.length || filters[facet].includes(facetValue(row, facet))),
+      (!query.lens || LENSES[query.lens](row)) &&
+      facets.every(([facet, values]) => values.includes(facetValue(row, facet, places))) &&
+      words.every((word) => row.haystack.includes(word)),
   );
 }
 
-/** How many rows each value of a facet would leave, given the other facets; most first. */
-export function facetCounts(rows: DatabaseRow[], filters: Filters, facet: Facet): { value: string; count: number }[] {
+export function inLens(rows: EstateRow[], lens: Lens): number {
+  return rows.reduce((count, row) => count + (LENSES[lens](row) ? 1 : 0), 0);
+}
+
+/** How many rows each value of a facet would leave, given everything else; most first. */
+export function facetCounts(rows: EstateRow[], query: Query, facet: string, places: Places): { value: string; count: number }[] {
   const counts = new Map<string, number>();
-  for (const row of filtered(rows, { ...filters, [facet]: undefined }, false)) {
-    const value = facetValue(row, facet);
+  for (const row of filtered(rows, { ...query, filters: { ...query.filters, [facet]: [] } }, places)) {
+    const value = facetValue(row, facet, places);
     counts.set(value, (counts.get(value) ?? 0) + 1);
   }
   return [...counts]
@@ -50,35 +72,26 @@ export function facetCounts(rows: DatabaseRow[], filters: Filters, facet: Facet)
     .sort((a, b) => b.count - a.count || a.value.localeCompare(b.value));
 }
 
-/** Unknown values go last, whatever the direction. */
-export function sorted(rows: DatabaseRow[], column: SortColumn, down: boolean): DatabaseRow[] {
+/** Sorted by a column's ranks; unknown values go last, whatever the direction. */
+export function sorted(rows: EstateRow[], table: EstateTable, column: string, down: boolean): EstateRow[] {
+  const ranks = table.column(column)?.ranks;
+  if (!ranks) return down ? [...rows].reverse() : rows;
   const sign = down ? -1 : 1;
-  const rank = (row: DatabaseRow) =>
-    column === "criticality" && row.criticality ? CRITICALITY.indexOf(row.criticality) : row[column];
   return [...rows].sort((a, b) => {
-    const one = rank(a);
-    const other = rank(b);
-    if (one == null || other == null) return one == null ? (other == null ? 0 : 1) : -1;
-    if (typeof one === "number" && typeof other === "number") return sign * (one - other) || compareKeys(a, b);
-    return sign * String(one).localeCompare(String(other)) || compareKeys(a, b);
+    const one = ranks[a.index];
+    const other = ranks[b.index];
+    if (one === other) return a.index - b.index;
+    if (one < 0 || other < 0) return one < 0 ? 1 : -1;
+    return sign * (one - other);
   });
 }
 
-function compareKeys(a: DatabaseRow, b: DatabaseRow): number {
-  return a.key < b.key ? -1 : a.key > b.key ? 1 : 0;
-}
-
 /** Puts a heading before each group; rows keep their order within it. */
-export function grouped(rows: DatabaseRow[], grouping: Grouping, places: Map<string, PlaceView>): TableLine[] {
+export function grouped(rows: EstateRow[], grouping: string, places: Places): TableLine[] {
   if (grouping === "none") return rows.map((row) => ({ kind: "row", row }));
-  const groups = new Map<string, DatabaseRow[]>();
+  const groups = new Map<string, EstateRow[]>();
   for (const row of rows) {
-    const key =
-      grouping === "instance"
-        ? row.instance
-        : grouping === "application"
-          ? (row.application ?? "no application")
-          : (places.get(row.key)?.wave ?? "no wave");
+    const key = grouping === "instance" ? row.instance : groupOf(row, grouping, places);
     const of = groups.get(key);
     if (of) of.push(row);
     else groups.set(key, [row]);
@@ -89,7 +102,7 @@ export function grouped(rows: DatabaseRow[], grouping: Grouping, places: Map<str
       {
         kind: "group",
         key,
-        words: grouping === "instance" ? (of[0].instanceWords ?? "") : "",
+        words: grouping === "instance" ? instanceWords(of[0]) : "",
         count: of.length,
         sizeBytes: totalBytes(of),
       },
@@ -97,21 +110,27 @@ export function grouped(rows: DatabaseRow[], grouping: Grouping, places: Map<str
     ]);
 }
 
-export function totalBytes(rows: DatabaseRow[]): number {
-  return rows.reduce((sum, row) => sum + (row.sizeBytes ?? 0), 0);
+function groupOf(row: EstateRow, grouping: string, places: Places): string {
+  const value = facetValue(row, grouping, places);
+  return value === NONE ? `no ${grouping.replaceAll("_", " ")}` : value;
 }
 
-/** Tab-separated lines that a spreadsheet takes; a cell that would start a formula is defused. */
-export function asTable(rows: DatabaseRow[]): string {
-  const safe = (value: unknown) => {
-    const text = value == null ? "" : String(value).replace(/[\t\r\n]+/g, " ");
-    return /^[=+\-@]/.test(text) ? `'${text}` : text;
-  };
-  const head = ["instance", "database", "engine", "version", "size_bytes", "criticality", "permitted_outage_minutes", "owner", "application", "disposition"];
-  const lines = rows.map((row) =>
-    [row.instance, row.name, row.engine, row.version, row.sizeBytes, row.criticality, row.permittedOutageMinutes, row.owner, row.application, row.disposition]
-      .map(safe)
-      .join("\t"),
-  );
-  return [head.join("\t"), ...lines].join("\n");
+export function totalBytes(rows: EstateRow[]): number {
+  return rows.reduce((sum, row) => sum + (row.number("size_bytes") ?? row.number("total_size_bytes") ?? 0), 0);
+}
+
+/** A cell that a spreadsheet would run as a formula gets an apostrophe before it. */
+export function defused(value: unknown): string {
+  const text = value == null ? "" : String(value).replace(/[\t\r\n]+/g, " ");
+  return /^[=+\-@]/.test(text) ? `'${text}` : text;
+}
+
+/** Tab-separated lines that a spreadsheet takes, with the columns' own names as header. */
+export function asTable(rows: EstateRow[], kind: ObjectKind, columns: string[]): string {
+  const keys = kind === "DATABASE" ? ["instance", "database"] : [kind.toLowerCase()];
+  const lines = rows.map((row) => {
+    const names = kind === "DATABASE" ? [row.instance, row.name] : [row.key];
+    return [...names, ...columns.map((column) => row.cell(column))].map(defused).join("\t");
+  });
+  return [[...keys, ...columns].join("\t"), ...lines].join("\n");
 }

@@ -3,14 +3,15 @@ import { useQuery } from "@tanstack/vue-query";
 import { api, data } from "../api/client";
 import { time } from "../shared/format";
 import { useProgramme } from "../shared/queries";
+import type { ObjectKind } from "../inventory/estate";
 import { entryWords } from "./entryWords";
 
-const props = defineProps<{ subject: string }>();
+const props = defineProps<{ subject: string; kind: ObjectKind }>();
 const { zone } = useProgramme();
 const { data: entries } = useQuery({
-  queryKey: ["journal", () => props.subject],
+  queryKey: ["journal", () => props.kind, () => props.subject],
   queryFn: () =>
-    data(api.GET("/api/v1/journal", { params: { query: { kind: "DATABASE", key: props.subject, limit: 200 } } })),
+    data(api.GET("/api/v1/journal", { params: { query: { kind: props.kind, key: props.subject, limit: 200 } } })),
 });
 </script>
 

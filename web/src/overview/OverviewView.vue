@@ -5,7 +5,8 @@ import { useRoute, useRouter } from "vue-router";
 import { api, data } from "../api/client";
 import { useDossier } from "../frame/useDossier";
 import { bytes, day } from "../shared/format";
-import { useDatabases, useProgramme } from "../shared/queries";
+import { totalBytes } from "../inventory/rows";
+import { useEstate, useProgramme } from "../shared/queries";
 import CrossingPicture from "./CrossingPicture.vue";
 import ReplayScrubber from "./ReplayScrubber.vue";
 import TodayList from "./TodayList.vue";
@@ -14,7 +15,7 @@ const route = useRoute();
 const router = useRouter();
 const dossier = useDossier();
 const { zone } = useProgramme();
-const { data: databases } = useDatabases();
+const { data: databases } = useEstate("DATABASE");
 const at = computed({
   get: () => (typeof route.query.at === "string" ? route.query.at : undefined),
   set: (value) => void router.replace({ query: { ...route.query, at: value } }),
@@ -26,28 +27,28 @@ const { data: picture, isError } = useQuery({
 });
 const dispositions = computed(() => {
   const counts = new Map<string, number>();
-  for (const row of databases.value ?? []) {
-    const name = row.disposition ?? "undecided";
+  for (const row of databases.value?.rows ?? []) {
+    const name = row.text("disposition") ?? "undecided";
     counts.set(name, (counts.get(name) ?? 0) + 1);
   }
   return [...counts].sort((a, b) => b[1] - a[1]);
 });
-const total = computed(() => (databases.value ?? []).reduce((sum, row) => sum + (row.sizeBytes ?? 0), 0));
+const total = computed(() => totalBytes(databases.value?.rows ?? []));
 </script>
 
 <template>
   <div class="view">
     <div class="bar">
       <h1>Where the estate {{ at ? "stood" : "stands" }}</h1>
-      <template v-if="databases?.length">
-        <span class="chip">{{ databases.length }} databases, {{ bytes(total) }}</span>
+      <template v-if="databases?.rows.length">
+        <span class="chip">{{ databases.rows.length }} databases, {{ bytes(total) }}</span>
         <span v-for="[name, count] in dispositions" :key="name" class="chip">{{ count }} {{ name }}</span>
       </template>
       <div class="grow" />
       <span v-if="at" class="chip warn">as of {{ day(at, zone) }}</span>
     </div>
     <div class="work">
-      <div v-if="databases && !databases.length" class="empty">
+      <div v-if="databases && !databases.rows.length" class="empty">
         <h2>An empty programme</h2>
         <p>It begins with an inventory: a spreadsheet of your databases, or a live server.</p>
         <div class="row"><v-btn class="go" :to="{ name: 'inventory' }">Read an inventory</v-btn></div>

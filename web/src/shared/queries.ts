@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/vue-query";
-import { computed } from "vue";
+import { computed, toValue, type MaybeRefOrGetter } from "vue";
 import { api, data, type Schemas } from "../api/client";
+import { EstateTable, type ObjectKind } from "../inventory/estate";
 
-export type DatabaseRow = Schemas["DatabaseRow"];
 export type PlaceView = Schemas["PlaceView"];
 export type CrossingView = Schemas["CrossingView"];
 
@@ -12,10 +12,13 @@ export function useProgramme() {
   return { ...query, zone };
 }
 
-export function useDatabases() {
+/** All objects of a kind as they stand. */
+export function useEstate(kind: MaybeRefOrGetter<ObjectKind>) {
   return useQuery({
-    queryKey: ["inventory", "databases"],
-    queryFn: () => data(api.GET("/api/v1/inventory/databases")),
+    queryKey: ["inventory", "table", () => toValue(kind)],
+    queryFn: async () =>
+      new EstateTable(await data(api.GET("/api/v1/inventory/table", { params: { query: { kind: toValue(kind) } } }))),
+    structuralSharing: false,
   });
 }
 

@@ -142,7 +142,8 @@ class JourneyE2eTest {
   void aFileIsReadAfterItsMistakesAreNamedAndTheOtherSeesItLive() {
     station(engineer, "Inventory");
     assertThat(engineer.getByText("Nothing in the inventory yet")).isVisible();
-    file(lead, "Inventory", "databases.csv", "instance,database,size_bytes\nPG-9,ledger,1 TB\n");
+    file(
+        lead, "Inventory", "databases.csv", "instance,database,size_bytes\nPG-9,ledger,1 parsec\n");
     assertThat(lead.getByText("databases.csv, row 2, column size_bytes")).isVisible();
     lead.getByLabel("File to read")
         .setInputFiles(

@@ -6,8 +6,8 @@ import org.transitum.server.TestServer.Client;
 import tools.jackson.databind.JsonNode;
 
 /** Five databases on two instances and three windows: enough for a plan and a crossing. */
-final class SmallEstate {
-  static final String DATABASES =
+public final class SmallEstate {
+  public static final String DATABASES =
       """
       instance,database,size_bytes,criticality,permitted_outage_minutes,disposition
       PG-1,orders,10737418240,high,240,move
@@ -17,7 +17,7 @@ final class SmallEstate {
       MY-1,maps,5368709120,medium,480,move
       """;
 
-  static final String WINDOWS =
+  public static final String WINDOWS =
       """
       kind,wave,name,starts_at,ends_at,max_databases,max_gib
       window,W01,Past,2020-01-02T20:00Z,2020-01-03T04:00Z,9,1000
@@ -29,28 +29,30 @@ final class SmallEstate {
 
   private SmallEstate() {}
 
-  static void read(Client lead) {
+  public static void read(Client lead) {
     accept(lead, "servers.csv", "instance,host,engine\nPG-1,h1,PostgreSQL\nMY-1,h2,MariaDB\n");
     accept(lead, "databases.csv", DATABASES);
     ok(lead.file("/api/v1/waves/imports", "windows.csv", WINDOWS));
   }
 
-  static Answer accept(Client lead, String file, String content) {
+  public static Answer accept(Client lead, String file, String content) {
     Answer reading = ok(lead.file("/api/v1/inventory/readings", file, content));
     return ok(
         lead.post(
-            "/api/v1/inventory/readings/" + reading.body().path("id").asLong() + "/accept",
+            "/api/v1/inventory/readings/"
+                + reading.body().path("reading").path("id").asLong()
+                + "/accept",
             Map.of()));
   }
 
-  static void tie(Client lead, String from, String to, String kind) {
+  public static void tie(Client lead, String from, String to, String kind) {
     ok(
         lead.post(
             "/api/v1/dependencies/ties",
             Map.of("from", from, "to", to, "kind", kind, "weight", 2, "words", "said in a test")));
   }
 
-  static Answer place(Client lead, String group, String seen, String wave) {
+  public static Answer place(Client lead, String group, String seen, String wave) {
     return lead.put(
         "/api/v1/waves/placements",
         seen == null
@@ -58,7 +60,7 @@ final class SmallEstate {
             : Map.of("group", group, "seen", seen, "wave", wave));
   }
 
-  static Answer ok(Answer answer) {
+  public static Answer ok(Answer answer) {
     if (answer.status() >= 300) {
       throw new AssertionError(answer.toString());
     }
@@ -66,7 +68,7 @@ final class SmallEstate {
   }
 
   /** The element of an array whose field has a value. */
-  static JsonNode where(JsonNode array, String field, String value) {
+  public static JsonNode where(JsonNode array, String field, String value) {
     for (JsonNode node : array) {
       if (node.path(field).asString("").equals(value)) {
         return node;

@@ -168,7 +168,7 @@ public final class TestServer implements AutoCloseable {
           "POST", path + "?name=" + URLEncoder.encode(name, StandardCharsets.UTF_8), content, null);
     }
 
-    Answer send(String method, String path, Object body, Long version) {
+    public Answer send(String method, String path, Object body, Long version) {
       HttpRequest.Builder request =
           protectedRequest(URI.create("http://127.0.0.1:" + port() + path));
       if (version != null) {

@@ -101,7 +101,7 @@ public class FactService {
   /**
    * What an edit would do.
    *
-   * @param before the value that counts now; absent where there is none
+   * @param before the value that counts now, an application's included; absent where there is none
    * @param after canonical; absent where it is not taken
    * @param kept whether another value would go on counting, as the server itself showed it
    * @param problem why it is not taken; absent where it is
@@ -389,7 +389,10 @@ public class FactService {
       return new EditResult(
           edit.key(),
           edit.attribute(),
-          object.value(attribute).orElse(null),
+          (kind == ObjectKind.DATABASE
+                  ? estate.effective(object, attribute)
+                  : object.value(attribute))
+              .orElse(null),
           value,
           told.countingWith(next) != next,
           null);

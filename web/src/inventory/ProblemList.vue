@@ -1,0 +1,24 @@
+<script setup lang="ts">
+import type { Problem } from "../api/client";
+
+defineProps<{ problem: Problem }>();
+const LISTED = 20;
+</script>
+
+<template>
+  <div class="problem" role="alert">
+    <b>{{ problem.detail }}</b>
+    <ul v-if="problem.problems && problem.problems.length > 1">
+      <li v-for="(one, i) in problem.problems.slice(0, LISTED)" :key="i">
+        <template v-if="one.row">row {{ one.row.toLocaleString("en-GB") }}</template
+        ><template v-if="one.column">, {{ one.column }}</template
+        >: {{ one.sentence }}
+      </li>
+      <li v-if="problem.problems.length > LISTED">and {{ problem.problems.length - LISTED }} more</li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+ul { padding-left: 18px; margin-top: 6px; max-height: 200px; overflow: auto; }
+</style>
