@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.DatabaseKey;
 import org.transitum.core.inventory.ObjectKind;
@@ -33,8 +34,42 @@ public final class PostgresReader {
              current_setting('data_checksums') as page_checksums,
              current_setting('ssl') as tls,
              (select count(*) from pg_roles where rolname !~ '^pg_') as roles,
-             (select count(*) from pg_replication_slots) as replication_slots
+             (select count(*) from pg_roles where rolsuper) as roles_with_all_rights,
+             (select count(*) from pg_replication_slots) as replication_slots,
+             (select string_agg(setting || coalesce(' ' || unit, ''), ', ') from pg_settings
+               where name in ('wal_keep_size', 'wal_keep_segments')) as log_retention
       """;
+
+  /** Who follows it, and whom it follows; the names need pg_monitor. */
+  private static final String REPLICATION =
+      """
+      select pg_is_in_recovery() as follows,
+             (select count(*) from pg_stat_replication) as followers,
+             (select sender_host || ':' || sender_port from pg_stat_wal_receiver limit 1) as sender
+      """;
+
+  /** Libraries loaded at the start; seen with pg_read_all_settings only. */
+  private static final String PRELOADED =
+      "select setting from pg_settings where name = 'shared_preload_libraries'";
+
+  private static final String LANGUAGES =
+      """
+      select string_agg(distinct l.lanname, ', ' order by l.lanname) as languages
+        from pg_proc p join pg_language l on l.oid = p.prolang
+        join pg_namespace n on n.oid = p.pronamespace
+       where n.nspname !~ '^pg_' and n.nspname <> 'information_schema'
+         and not exists (select from pg_depend d where d.objid = p.oid and d.deptype = 'e')
+      """;
+  private static final String BIGGEST =
+      """
+      select string_agg(name || ' ' || bytes / 1048576 || ' MiB', ', ') as tables from (
+        select c.relname as name, pg_total_relation_size(c.oid) as bytes from pg_class c
+          join pg_namespace n on n.oid = c.relnamespace
+         where c.relkind = 'r' and n.nspname !~ '^pg_' and n.nspname <> 'information_schema'
+         order by c.relpages desc, c.relname limit 3) as largest
+      """;
+  private static final String SCHEDULES = "select to_regclass('cron.job') is not null as there";
+  private static final String JOBS = "select count(*) from cron.job";
   private static final String DATABASES =
       """
       select datname, pg_encoding_to_char(encoding) as encoding, datcollate as collation,
@@ -122,12 +157,48 @@ public final class PostgresReader {
               Attribute.PAGE_CHECKSUMS,
               Attribute.TLS,
               Attribute.ROLES,
-              Attribute.REPLICATION_SLOTS)) {
+              Attribute.ROLES_WITH_ALL_RIGHTS,
+              Attribute.REPLICATION_SLOTS,
+              Attribute.LOG_RETENTION)) {
         put(facts, attribute, row.getString(attribute.column()));
       }
     }
+    attempt(instance, "replication", () -> readReplication(connection, facts));
+    attempt(instance, "libraries loaded at the start", () -> readPreloaded(connection, facts));
     objects.add(new ReadObject(ObjectKind.HOST, address.host(), "connection", Map.of()));
     objects.add(new ReadObject(ObjectKind.INSTANCE, instance, "pg_settings", facts));
+  }
+
+  private static void readReplication(Connection connection, Map<Attribute, String> facts)
+      throws SQLException {
+    try (PreparedStatement statement = connection.prepareStatement(REPLICATION);
+        ResultSet row = statement.executeQuery()) {
+      row.next();
+      List<String> words = new ArrayList<>();
+      if (row.getBoolean("follows")) {
+        String sender = row.getString("sender");
+        words.add("replica of " + (sender == null ? "a server that is not told" : sender));
+      }
+      if (row.getInt("followers") > 0) {
+        words.add("source of " + row.getInt("followers"));
+      }
+      put(facts, Attribute.REPLICATION, words.isEmpty() ? "none" : String.join(", ", words));
+    }
+  }
+
+  private void readPreloaded(Connection connection, Map<Attribute, String> facts)
+      throws SQLException {
+    try (PreparedStatement statement = connection.prepareStatement(PRELOADED);
+        ResultSet row = statement.executeQuery()) {
+      if (row.next()) {
+        String libraries = row.getString(1);
+        put(facts, Attribute.PLUGINS, libraries.isEmpty() ? "none" : libraries);
+      } else {
+        unread.add(
+            "%s: libraries loaded at the start not readable; grant pg_read_all_settings to %s."
+                .formatted(instance, address.user()));
+      }
+    }
   }
 
   private List<String> readDatabases(Connection connection) throws SQLException {
@@ -161,11 +232,15 @@ public final class PostgresReader {
 
   private void readInside(String database) {
     try (Connection connection = PostgresConnections.open(address.withDatabase(database))) {
-      attempt(database, "object counts", () -> readObjects(connection, database));
+      attempt(key(database), "object counts", () -> readObjects(connection, database));
+      attempt(key(database), "routine languages", () -> readLanguages(connection, database));
+      attempt(key(database), "biggest tables", () -> readBiggest(connection, database));
+      attempt(key(database), "scheduled jobs", () -> readSchedules(connection, database));
       PostgresTies reader = new PostgresTies(connection, key(database), address);
-      attempt(database, "foreign servers and tables", () -> ties.addAll(reader.foreignTables()));
-      attempt(database, "dblink calls", () -> ties.addAll(reader.dblinkCalls()));
-      attempt(database, "subscriptions", () -> ties.addAll(reader.subscriptions()));
+      attempt(
+          key(database), "foreign servers and tables", () -> ties.addAll(reader.foreignTables()));
+      attempt(key(database), "dblink calls", () -> ties.addAll(reader.dblinkCalls()));
+      attempt(key(database), "subscriptions", () -> ties.addAll(reader.subscriptions()));
     } catch (SQLException | Unreachable e) {
       unread.add("%s: %s".formatted(key(database), e.getMessage()));
     }
@@ -175,7 +250,7 @@ public final class PostgresReader {
     void read() throws SQLException;
   }
 
-  private void attempt(String database, String what, Part part) {
+  private void attempt(String of, String what, Part part) {
     try {
       part.read();
     } catch (SQLException e) {
@@ -183,7 +258,7 @@ public final class PostgresReader {
           "42501".equals(e.getSQLState())
               ? "%s may not read them".formatted(address.user())
               : PostgresConnections.plain(e);
-      unread.add("%s: %s not readable: %s.".formatted(key(database), what, remedy));
+      unread.add("%s: %s not readable: %s.".formatted(of, what, remedy));
     }
   }
 
@@ -191,8 +266,7 @@ public final class PostgresReader {
     try (PreparedStatement statement = connection.prepareStatement(OBJECTS);
         ResultSet row = statement.executeQuery()) {
       row.next();
-      ReadObject object =
-          objects.stream().filter(o -> o.key().equals(key(database))).findFirst().orElseThrow();
+      ReadObject object = object(database);
       for (Attribute attribute :
           List.of(
               Attribute.TABLES,
@@ -206,6 +280,37 @@ public final class PostgresReader {
       }
       String extensions = row.getString("extensions");
       put(object.values(), Attribute.EXTENSIONS, extensions == null ? "none" : extensions);
+    }
+  }
+
+  private ReadObject object(String database) {
+    return objects.stream().filter(o -> o.key().equals(key(database))).findFirst().orElseThrow();
+  }
+
+  private void readLanguages(Connection connection, String database) throws SQLException {
+    String languages = single(connection, LANGUAGES);
+    if (languages != null) {
+      put(object(database).values(), Attribute.ROUTINE_LANGUAGES, languages);
+    }
+  }
+
+  private void readBiggest(Connection connection, String database) throws SQLException {
+    String tables = single(connection, BIGGEST);
+    if (tables != null) {
+      put(object(database).values(), Attribute.BIGGEST_TABLES, tables);
+    }
+  }
+
+  private void readSchedules(Connection connection, String database) throws SQLException {
+    boolean there = "t".equals(single(connection, SCHEDULES));
+    String jobs = there ? single(connection, JOBS) : "0";
+    put(object(database).values(), Attribute.EVENTS, jobs == null ? "0" : jobs);
+  }
+
+  private static @Nullable String single(Connection connection, String sql) throws SQLException {
+    try (PreparedStatement statement = connection.prepareStatement(sql);
+        ResultSet row = statement.executeQuery()) {
+      return row.next() ? row.getString(1) : null;
     }
   }
 

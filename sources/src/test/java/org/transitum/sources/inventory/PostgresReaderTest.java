@@ -61,6 +61,13 @@ class PostgresReaderTest {
     assertThat(value(read, "PG-1/orders", Attribute.ROUTINES)).isEqualTo("1");
     assertThat(value(read, "PG-1/orders", Attribute.EXTENSIONS)).isEqualTo("dblink, postgres_fdw");
     assertThat(Long.parseLong(value(read, "PG-1/orders", Attribute.SIZE_BYTES))).isPositive();
+    assertThat(value(read, "PG-1/orders", Attribute.ROUTINE_LANGUAGES)).isEqualTo("sql");
+    assertThat(value(read, "PG-1/orders", Attribute.BIGGEST_TABLES)).contains(" MiB");
+    assertThat(value(read, "PG-1/orders", Attribute.EVENTS)).isEqualTo("0");
+    assertThat(value(read, "PG-1", Attribute.REPLICATION)).isEqualTo("none");
+    assertThat(value(read, "PG-1", Attribute.PLUGINS)).isEqualTo("none");
+    assertThat(value(read, "PG-1", Attribute.ROLES_WITH_ALL_RIGHTS)).isEqualTo("1");
+    assertThat(value(read, "PG-1", Attribute.LOG_RETENTION)).startsWith("0");
     assertThat(read.ties())
         .extracting(SeenTie::from, SeenTie::host, SeenTie::port, SeenTie::database)
         .containsExactlyInAnyOrder(
