@@ -76,8 +76,8 @@ function hint(row: EstateRow, column: { name: string; type: string }): string | 
   const exact = column.type === "BYTES" ? `${Number(value).toLocaleString("en-GB")} bytes` : String(value);
   return [exact, ...notes].join("; ");
 }
-const tone = (row: EstateRow, column: { name: string }) => ({
-  unknown: row.cell(column.name) == null,
+const tone = (row: EstateRow, column: { name: string; sorts: boolean }) => ({
+  unknown: column.sorts && row.cell(column.name) == null,
   doubt: row.contradicted.includes(column.name),
   old: row.stale.includes(column.name),
 });

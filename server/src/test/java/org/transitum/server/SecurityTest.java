@@ -30,7 +30,10 @@ class SecurityTest {
   private record Operation(String method, String path, List<String> allowed) {
     String url() {
       String filled =
-          path.replace("{id}", "1").replace("{instance}", "X").replace("{key}", "X-0001");
+          path.replace("{id}", "1")
+              .replace("{name}", "none")
+              .replace("{instance}", "X")
+              .replace("{key}", "X-0001");
       return switch (path) {
         case "/api/v1/inventory/object" -> filled + "?kind=DATABASE&key=A/b";
         case "/api/v1/inventory/object/fact" -> filled + "?kind=DATABASE&key=A/b&attribute=owner";

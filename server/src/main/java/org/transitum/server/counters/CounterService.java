@@ -3,11 +3,13 @@ package org.transitum.server.counters;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
@@ -21,8 +23,7 @@ import org.transitum.server.jobs.JobService.Progress;
 import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.programme.ProgrammeClock;
-import org.transitum.sources.counters.CountersCsv;
-import org.transitum.sources.counters.CountersCsv.Summary;
+import org.transitum.sources.counters.MetricsRead;
 import org.transitum.sources.files.BadFile;
 
 /** Takes counters from files and shows what there is. */
@@ -32,6 +33,7 @@ public class CounterService {
   private static final int UPLOAD_BLOCK = 1 << 22;
 
   private final SeriesStore store;
+  private final CounterFiles files;
   private final JobService jobs;
   private final JournalService journal;
   private final LiveFeed live;
@@ -43,6 +45,7 @@ public class CounterService {
 
   CounterService(
       SeriesStore store,
+      CounterFiles files,
       JobService jobs,
       JournalService journal,
       LiveFeed live,
@@ -52,6 +55,7 @@ public class CounterService {
       @Value("${transitum.data}") Path data,
       @Value("${transitum.least-free-mib}") long leastFreeMib) {
     this.store = store;
+    this.files = files;
     this.jobs = jobs;
     this.journal = journal;
     this.live = live;
@@ -91,9 +95,7 @@ public class CounterService {
         "Counters from " + name,
         progress -> {
           try (InputStream in = Files.newInputStream(file)) {
-            Summary summary = importNow(name, in, progress);
-            return new Outcome(
-                "%,d samples of %,d series".formatted(summary.samples(), summary.series()), null);
+            return new Outcome(MetricSourceService.words(importNow(name, in, progress)), null);
           } finally {
             Files.deleteIfExists(file);
           }
@@ -120,29 +122,33 @@ public class CounterService {
   }
 
   /** Takes a whole file in one transaction, or nothing of it. */
-  public Summary importNow(String name, InputStream content, Progress progress) {
-    Summary summary =
+  public MetricsRead importNow(String name, InputStream content, Progress progress) {
+    MetricsRead read =
         transaction.execute(
             status -> {
-              Summary read =
-                  CountersCsv.read(
-                      name,
-                      content,
-                      store.sink(),
-                      rows -> progress.tell("%,d rows read".formatted(rows)));
-              journal.write(
-                  "read counters",
-                  "COUNTERS",
-                  name,
-                  null,
-                  null,
-                  null,
-                  "%,d samples of %,d series".formatted(read.samples(), read.series()));
-              return read;
+              try {
+                MetricsRead done =
+                    files.read(
+                        name,
+                        content,
+                        store.sink(),
+                        rows -> progress.tell("%,d rows read".formatted(rows)));
+                journal.write(
+                    "read counters",
+                    "COUNTERS",
+                    name,
+                    null,
+                    null,
+                    null,
+                    MetricSourceService.words(done));
+                return done;
+              } catch (IOException e) {
+                throw new UncheckedIOException(e);
+              }
             });
     events.publishEvent(new SeriesChanged());
     live.announce("counters", name);
-    return summary;
+    return Objects.requireNonNull(read);
   }
 
   /** Databases with samples in the last four weeks. */

@@ -11,6 +11,7 @@ import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.problems.Missing;
 import org.transitum.server.programme.ProgrammeClock;
+import org.transitum.server.secrets.SecretBox;
 import org.transitum.sources.inventory.ReadableEngine;
 import org.transitum.sources.inventory.ServerAddress;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;

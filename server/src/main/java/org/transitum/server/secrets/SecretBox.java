@@ -1,4 +1,4 @@
-package org.transitum.server.inventory;
+package org.transitum.server.secrets;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -21,7 +21,7 @@ import org.springframework.stereotype.Component;
  * database alone gives nothing away.
  */
 @Component
-class SecretBox {
+public class SecretBox {
   private static final int KEY_BYTES = 32;
   private static final int NONCE_BYTES = 12;
   private static final int TAG_BITS = 128;
@@ -56,14 +56,14 @@ class SecretBox {
     }
   }
 
-  byte[] seal(String secret) {
+  public byte[] seal(String secret) {
     byte[] nonce = new byte[NONCE_BYTES];
     random.nextBytes(nonce);
     byte[] sealed = run(Cipher.ENCRYPT_MODE, nonce, secret.getBytes(StandardCharsets.UTF_8));
     return ByteBuffer.allocate(nonce.length + sealed.length).put(nonce).put(sealed).array();
   }
 
-  String open(byte[] box) {
+  public String open(byte[] box) {
     ByteBuffer buffer = ByteBuffer.wrap(box);
     byte[] nonce = new byte[NONCE_BYTES];
     buffer.get(nonce);

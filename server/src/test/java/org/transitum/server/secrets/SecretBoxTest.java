@@ -1,4 +1,4 @@
-package org.transitum.server.inventory;
+package org.transitum.server.secrets;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
