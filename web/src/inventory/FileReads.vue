@@ -11,7 +11,7 @@ const emit = defineEmits<{ read: [id: number]; map: [file: Schemas["FileToMap"]]
 const client = useQueryClient();
 const kinds = computed(() => [
   { id: "inventory", label: "Inventory", words: "servers, databases or applications, as CSV, XLSX or JSON; any columns. You accept the difference next." },
-  { id: "counters", label: "Counters", words: "object, counter, time, value; of any size. You need not stay while it is read." },
+  { id: "counters", label: "Counters", words: "our CSV, OpenMetrics text, or what sadf -j and sadf -d write; of any size. You need not stay." },
   { id: "ties", label: "Ties", words: "from, to, kind, weight, evidence." },
   ...(isLead.value
     ? [
@@ -21,7 +21,7 @@ const kinds = computed(() => [
     : []),
 ]);
 const kind = ref("inventory");
-const ACCEPTED: Record<string, string> = { inventory: ".csv,.txt,.tsv,.xlsx,.json", catalogue: ".json" };
+const ACCEPTED: Record<string, string> = { inventory: ".csv,.txt,.tsv,.xlsx,.json", counters: ".csv,.txt,.json,.prom", catalogue: ".json" };
 const problem = ref<Problem>();
 const job = ref<number>();
 const busy = ref(false);

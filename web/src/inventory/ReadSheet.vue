@@ -4,10 +4,11 @@ import { ref } from "vue";
 import { api, data, type Schemas } from "../api/client";
 import { isLead } from "../team/session";
 import FileReads from "./FileReads.vue";
+import MetricReads from "./MetricReads.vue";
 import ServerReads from "./ServerReads.vue";
 
 const emit = defineEmits<{ close: []; read: [id: number]; map: [file: Schemas["FileToMap"]] }>();
-const part = ref<"file" | "server">("file");
+const part = ref<"file" | "server" | "metrics">("file");
 const { data: servers } = useQuery({
   queryKey: ["servers"],
   queryFn: () => data(api.GET("/api/v1/inventory/servers")),
@@ -22,11 +23,13 @@ const { data: servers } = useQuery({
         <div class="tabs" role="tablist">
           <button role="tab" :aria-selected="part === 'file'" @click="part = 'file'">A file</button>
           <button role="tab" :aria-selected="part === 'server'" @click="part = 'server'">A live server</button>
+          <button role="tab" :aria-selected="part === 'metrics'" @click="part = 'metrics'">A metrics server</button>
         </div>
       </header>
       <div class="body">
         <FileReads v-if="part === 'file'" @read="(id) => emit('read', id)" @map="(file) => emit('map', file)" />
-        <ServerReads v-else :servers="servers ?? []" :may-list="isLead" @read="(id) => emit('read', id)" />
+        <ServerReads v-else-if="part === 'server'" :servers="servers ?? []" :may-list="isLead" @read="(id) => emit('read', id)" />
+        <MetricReads v-else :may-list="isLead" />
       </div>
       <footer><v-btn @click="emit('close')">Close</v-btn></footer>
     </div>

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api, data } from "../api/client";
+import CoverageStrips from "../counters/CoverageStrips.vue";
 import { money, quantity, words } from "../shared/format";
 
 const props = defineProps<{ subject: string }>();
@@ -20,6 +21,7 @@ const chosen = computed(() => sizing.value?.ladder.find((rung) => rung.tierId ==
       <span class="dim">{{ sizing.reason }}</span>
     </p>
     <p class="dim">Confidence {{ words(sizing.confidence.level) }}: {{ sizing.confidence.reason }}</p>
+    <CoverageStrips :subject="subject" />
     <table class="t-table">
       <thead><tr><th>Dimension</th><th class="num">Measured</th><th class="num">Needed</th></tr></thead>
       <tbody>

@@ -146,5 +146,9 @@ class CountersTest {
             .path("days");
     assertThat(days).hasSize(28);
     assertThat(days.toString()).endsWith("null,null,2.0,null,null,2.0,null,null]");
+    JsonNode coverage = lead.get("/api/v1/counters/coverage?key=PG-1/stock").body().get(0);
+    assertThat(coverage.path("label").asString()).isEqualTo("CPU");
+    assertThat(coverage.path("days")).hasSize(42);
+    assertThat(coverage.path("days").toString()).endsWith(",1.0,0.0,0.0,1.0,0.0,0.0]");
   }
 }

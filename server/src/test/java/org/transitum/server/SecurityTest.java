@@ -40,6 +40,7 @@ class SecurityTest {
         case "/api/v1/inventory/table" -> filled + "?kind=HOST";
         case "/api/v1/inventory/questions/file" -> filled + "?owner=Ann";
         case "/api/v1/sizing/database" -> filled + "?key=A/b";
+        case "/api/v1/counters/coverage" -> filled + "?key=A/b";
         case "/api/v1/waves/preview" -> filled + "?group=A/b";
         default -> filled + "?name=x.csv";
       };

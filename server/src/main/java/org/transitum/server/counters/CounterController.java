@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.transitum.server.counters.CounterService.Coverage;
 import org.transitum.server.counters.CounterService.Glance;
 import org.transitum.server.jobs.JobService.Job;
 import org.transitum.server.team.AllowedTo;
@@ -31,6 +32,12 @@ class CounterController {
   @AllowedTo({LEAD, ENGINEER})
   Job startImport(@RequestParam String name, HttpServletRequest request) throws IOException {
     return counters.startImport(name, request.getInputStream());
+  }
+
+  @GetMapping("/coverage")
+  @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
+  List<Coverage> coverage(@RequestParam String key) {
+    return counters.coverage(key);
   }
 
   @GetMapping("/glances")

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -30,6 +31,7 @@ import org.transitum.sources.files.BadFile;
 @Service
 public class CounterService {
   private static final int GLANCE_DAYS = 28;
+  private static final int COVERAGE_DAYS = 42;
   private static final int UPLOAD_BLOCK = 1 << 22;
 
   private final SeriesStore store;
@@ -76,6 +78,14 @@ public class CounterService {
    *     first; null where there is no sample
    */
   public record Glance(String key, List<Double> days) {}
+
+  /**
+   * Where a series has samples.
+   *
+   * @param from the first day, UTC
+   * @param days share of each day that is covered, 0 to 1
+   */
+  public record Coverage(String label, LocalDate from, List<Double> days) {}
 
   /** Keeps the file aside, then reads it as a job, so that the browser need not stay. */
   public Job startImport(String name, InputStream content) throws IOException {
@@ -149,6 +159,24 @@ public class CounterService {
     events.publishEvent(new SeriesChanged());
     live.announce("counters", name);
     return Objects.requireNonNull(read);
+  }
+
+  /** Where the series of an object have samples in the last weeks, and where not. */
+  public List<Coverage> coverage(String object) {
+    int today = Math.toIntExact(clock.instant().getEpochSecond() / DayChunk.SECONDS_PER_DAY);
+    int from = today - COVERAGE_DAYS + 1;
+    List<Coverage> coverage = new ArrayList<>();
+    store
+        .presence(object, from)
+        .forEach(
+            (measure, days) -> {
+              List<Double> shares = new ArrayList<>();
+              for (int day = from; day <= today; day++) {
+                shares.add(days.getOrDefault(day, 0.0));
+              }
+              coverage.add(new Coverage(measure.label(), LocalDate.ofEpochDay(from), shares));
+            });
+    return coverage;
   }
 
   /** Databases with samples in the last four weeks. */

@@ -13,6 +13,8 @@ interface SeriesMapper {
 
   record DayRow(long seriesId, int dayEpoch, byte[] payload) {}
 
+  record DayPresence(Measure measure, int stepSeconds, int dayEpoch, int present) {}
+
   record DayTotal(String objectKey, int dayEpoch, int present, double total) {}
 
   @Select("select id, object_key, measure, step_seconds from series")
@@ -61,6 +63,15 @@ interface SeriesMapper {
       @Param("highest") double highest,
       @Param("total") double total,
       @Param("payload") byte[] payload);
+
+  @Select(
+      """
+      select s.measure, s.step_seconds, d.day_epoch, d.present from series_day d
+        join series s on s.id = d.series_id
+       where s.object_key = #{object} and d.day_epoch >= #{from}
+       order by s.measure, d.day_epoch
+      """)
+  List<DayPresence> presence(@Param("object") String object, @Param("from") int from);
 
   @Select(
       """

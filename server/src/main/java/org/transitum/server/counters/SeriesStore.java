@@ -134,6 +134,21 @@ public class SeriesStore {
     return series.startSeconds();
   }
 
+  /** Share of each day since {@code fromDay} that each series of an object has samples for. */
+  Map<Measure, Map<Integer, Double>> presence(String object, int fromDay) {
+    Map<Measure, Map<Integer, Double>> presence = new TreeMap<>();
+    mapper
+        .presence(object, fromDay)
+        .forEach(
+            row ->
+                presence
+                    .computeIfAbsent(row.measure(), measure -> new TreeMap<>())
+                    .put(
+                        row.dayEpoch(),
+                        row.present() * row.stepSeconds() / (double) DayChunk.SECONDS_PER_DAY));
+    return presence;
+  }
+
   /** Keys of all objects that have series. */
   public Set<String> measured() {
     Set<String> keys = new HashSet<>();
