@@ -13,8 +13,8 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.transitum.server.counters.CounterService.Coverage;
 import org.transitum.server.counters.CounterService.Glance;
+import org.transitum.server.counters.CounterService.SeriesCoverage;
 import org.transitum.server.jobs.JobService.Job;
 import org.transitum.server.team.AllowedTo;
 
@@ -36,7 +36,7 @@ class CounterController {
 
   @GetMapping("/coverage")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
-  List<Coverage> coverage(@RequestParam String key) {
+  List<SeriesCoverage> coverage(@RequestParam String key) {
     return counters.coverage(key);
   }
 

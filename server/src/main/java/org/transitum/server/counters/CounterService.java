@@ -85,7 +85,7 @@ public class CounterService {
    * @param from the first day, UTC
    * @param days share of each day that is covered, 0 to 1
    */
-  public record Coverage(String label, LocalDate from, List<Double> days) {}
+  public record SeriesCoverage(String label, LocalDate from, List<Double> days) {}
 
   /** Keeps the file aside, then reads it as a job, so that the browser need not stay. */
   public Job startImport(String name, InputStream content) throws IOException {
@@ -162,10 +162,10 @@ public class CounterService {
   }
 
   /** Where the series of an object have samples in the last weeks, and where not. */
-  public List<Coverage> coverage(String object) {
+  public List<SeriesCoverage> coverage(String object) {
     int today = Math.toIntExact(clock.instant().getEpochSecond() / DayChunk.SECONDS_PER_DAY);
     int from = today - COVERAGE_DAYS + 1;
-    List<Coverage> coverage = new ArrayList<>();
+    List<SeriesCoverage> coverage = new ArrayList<>();
     store
         .presence(object, from)
         .forEach(
@@ -174,7 +174,7 @@ public class CounterService {
               for (int day = from; day <= today; day++) {
                 shares.add(days.getOrDefault(day, 0.0));
               }
-              coverage.add(new Coverage(measure.label(), LocalDate.ofEpochDay(from), shares));
+              coverage.add(new SeriesCoverage(measure.label(), LocalDate.ofEpochDay(from), shares));
             });
     return coverage;
   }
