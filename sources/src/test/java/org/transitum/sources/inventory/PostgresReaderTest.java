@@ -179,21 +179,7 @@ class PostgresReaderTest {
     private TestServer(String major) {
       this.major = major;
       try {
-        postgres =
-            EmbeddedPostgres.builder()
-                .setServerConfig("wal_level", "logical")
-                .setServerConfig("password_encryption", "scram-sha-256")
-                .setPgBinaryResolver(
-                    (system, hardware) ->
-                        new java.net.URL(
-                                "jar:"
-                                    + new java.io.File("target/binaries/postgres-" + major + ".jar")
-                                        .toURI()
-                                    + "!/postgres-linux-x86_64.txz")
-                            .openStream())
-                .setOverrideWorkingDirectory(
-                    new java.io.File("target/postgres-" + major).getAbsoluteFile())
-                .start();
+        postgres = PostgresBinaries.start(major);
       } catch (IOException e) {
         throw new java.io.UncheckedIOException(e);
       }
