@@ -138,11 +138,14 @@ public class CounterService {
             status -> {
               try {
                 MetricsRead done =
-                    files.read(
-                        name,
-                        content,
+                    ReadBeside.run(
                         store.sink(),
-                        rows -> progress.tell("%,d rows read".formatted(rows)));
+                        sink ->
+                            files.read(
+                                name,
+                                content,
+                                sink,
+                                rows -> progress.tell("%,d rows read".formatted(rows))));
                 journal.write(
                     "read counters",
                     "COUNTERS",

@@ -1,5 +1,7 @@
 package org.transitum.server.counters;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
@@ -17,6 +19,7 @@ import org.transitum.server.inventory.EstateStore;
 import org.transitum.server.jobs.JobService;
 import org.transitum.server.jobs.JobService.Job;
 import org.transitum.server.jobs.JobService.Outcome;
+import org.transitum.server.jobs.JobService.Progress;
 import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.problems.Conflict;
@@ -212,14 +215,7 @@ public class MetricSourceService {
           MetricsRead read =
               transaction.execute(
                   status -> {
-                    MetricsRead done =
-                        reader(row)
-                            .read(
-                                to.minus(Duration.ofDays(days)),
-                                to,
-                                Duration.ofSeconds(row.stepSeconds()),
-                                store.sink(),
-                                progress::tell);
+                    MetricsRead done = beside(row, days, to, progress);
                     mapper.readUntil(name, to);
                     journal.write("read counters", "METRICS", name, null, null, null, words(done));
                     return done;
@@ -231,6 +227,23 @@ public class MetricSourceService {
           live.announce("counters", name);
           return new Outcome(words(read), null);
         });
+  }
+
+  private MetricsRead beside(MetricSourceRow row, int days, Instant to, Progress progress) {
+    PrometheusReader reader = reader(row);
+    try {
+      return ReadBeside.run(
+          store.sink(),
+          sink ->
+              reader.read(
+                  to.minus(Duration.ofDays(days)),
+                  to,
+                  Duration.ofSeconds(row.stepSeconds()),
+                  sink,
+                  progress::tell));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   private PrometheusReader reader(MetricSourceRow row) {

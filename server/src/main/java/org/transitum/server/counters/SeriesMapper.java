@@ -1,6 +1,7 @@
 package org.transitum.server.counters;
 
 import java.util.List;
+import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
@@ -14,6 +15,16 @@ interface SeriesMapper {
   record DayRow(long seriesId, int dayEpoch, byte[] payload) {}
 
   record DayPresence(Measure measure, int stepSeconds, int dayEpoch, int present) {}
+
+  /** A day as it is stored, with its summary. */
+  record StoredDay(
+      long series,
+      int day,
+      int present,
+      double lowest,
+      double highest,
+      double total,
+      byte[] payload) {}
 
   record DayTotal(String objectKey, int dayEpoch, int present, double total) {}
 
@@ -49,20 +60,20 @@ interface SeriesMapper {
       """)
   DayRow day(@Param("series") long series, @Param("day") int day);
 
-  @Update(
+  @Insert(
       """
-      merge into series_day (series_id, day_epoch, present, lowest, highest, total, payload)
-        key (series_id, day_epoch)
+      insert into series_day (series_id, day_epoch, present, lowest, highest, total, payload)
       values (#{series}, #{day}, #{present}, #{lowest}, #{highest}, #{total}, #{payload})
       """)
-  void save(
-      @Param("series") long series,
-      @Param("day") int day,
-      @Param("present") int present,
-      @Param("lowest") double lowest,
-      @Param("highest") double highest,
-      @Param("total") double total,
-      @Param("payload") byte[] payload);
+  void insertDay(StoredDay day);
+
+  @Update(
+      """
+      update series_day set present = #{present}, lowest = #{lowest}, highest = #{highest},
+        total = #{total}, payload = #{payload}
+       where series_id = #{series} and day_epoch = #{day}
+      """)
+  void updateDay(StoredDay day);
 
   @Select(
       """

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.transitum.core.counters.AlignedSeries;
 import org.transitum.core.counters.Counter;
@@ -16,6 +17,7 @@ import org.transitum.core.counters.Measure;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.server.counters.SeriesMapper.DayRow;
 import org.transitum.server.counters.SeriesMapper.SeriesRow;
+import org.transitum.server.counters.SeriesMapper.StoredDay;
 import org.transitum.server.inventory.EstateStore;
 import org.transitum.sources.counters.CounterSink;
 
@@ -36,7 +38,9 @@ public class SeriesStore {
   }
 
   private final class Writer implements CounterSink {
-    private final Map<String, SeriesRow> known = new HashMap<>();
+    /** Asked by the thread that reads while this one stores. */
+    private final Map<String, SeriesRow> known = new ConcurrentHashMap<>();
+
     private final Map<Long, Set<Integer>> days = new HashMap<>();
 
     Writer() {
@@ -70,13 +74,15 @@ public class SeriesStore {
       int day = Math.toIntExact(chunk.dayEpoch());
       boolean stored =
           !days.computeIfAbsent(series.id(), id -> new HashSet<>(mapper.dayNumbers(id))).add(day);
-      save(
-          series.id(),
-          stored ? chunk(series, mapper.day(series.id(), day)).mergedWith(chunk) : chunk);
+      if (stored) {
+        save(series.id(), chunk(series, mapper.day(series.id(), day)).mergedWith(chunk), false);
+      } else {
+        save(series.id(), chunk, true);
+      }
     }
   }
 
-  private void save(long series, DayChunk chunk) {
+  private void save(long series, DayChunk chunk, boolean fresh) {
     double lowest = Double.POSITIVE_INFINITY;
     double highest = Double.NEGATIVE_INFINITY;
     double total = 0;
@@ -87,14 +93,20 @@ public class SeriesStore {
         total += value;
       }
     }
-    mapper.save(
-        series,
-        Math.toIntExact(chunk.dayEpoch()),
-        chunk.present(),
-        lowest,
-        highest,
-        total,
-        ChunkCodec.pack(chunk.values()));
+    StoredDay day =
+        new StoredDay(
+            series,
+            Math.toIntExact(chunk.dayEpoch()),
+            chunk.present(),
+            lowest,
+            highest,
+            total,
+            ChunkCodec.pack(chunk.values()));
+    if (fresh) {
+      mapper.insertDay(day);
+    } else {
+      mapper.updateDay(day);
+    }
   }
 
   private static DayChunk chunk(SeriesRow series, DayRow row) {
