@@ -86,12 +86,13 @@ const standard = () =>
     <form v-if="editing" class="form" @submit.prevent="save">
       <div class="two">
         <v-text-field v-model="entry.name" label="Name" :disabled="version > 0" />
-        <v-text-field v-model="entry.url" label="Address, such as http://metrics.example:9090" />
+        <v-text-field v-model="entry.url" label="Address, http://host:9090" />
         <v-text-field v-model="entry.user" label="User, where it asks for one" autocomplete="off" />
         <v-text-field v-model="entry.password" label="Password, kept encrypted" type="password" autocomplete="new-password" />
         <v-text-field v-model.number="entry.stepSeconds" label="Seconds between points" type="number" min="60" max="3600" />
       </div>
-      <v-textarea v-model="entry.targets" class="mono" rows="3" label="Targets that their names do not tell, one a line: 10.0.0.7:9187 = HEAD-PG-03" />
+      <v-textarea v-model="entry.targets" class="mono" rows="3" label="Targets by hand, as target = key" />
+      <p class="dim">A target is found by its host's name; one that is not, on a line of its own: 10.0.0.7:9187 = HEAD-PG-03</p>
       <details>
         <summary class="link">Which metrics become which counters</summary>
         <p class="dim">Empty for the common exporters of PostgreSQL, MySQL, MariaDB and hosts. <button type="button" class="link" @click="standard">Start from those</button></p>

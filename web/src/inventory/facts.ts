@@ -5,7 +5,8 @@ import { bytes, minutes } from "../shared/format";
 export function factValue(type: string, value: string): string {
   if (type === "BYTES") return bytes(Number(value));
   if (type === "MINUTES") return minutes(Number(value));
-  if (type === "INTEGER") return Number(value).toLocaleString("en-GB");
+  // ports and the like read better without separators
+  if (type === "INTEGER" && value.length > 5) return Number(value).toLocaleString("en-GB");
   return value;
 }
 

@@ -9,8 +9,6 @@ update fact set latest = true where id in (
 alter table fact add column reading_id bigint;
 drop index fact_counts;
 alter table fact drop column counts;
-create index fact_latest on fact (latest, kind, object_key);
-create index fact_reading on fact (reading_id);
 
 -- other names of known objects, as people have said
 create table object_alias (

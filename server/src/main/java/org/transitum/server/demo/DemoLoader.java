@@ -34,6 +34,7 @@ class DemoLoader implements ApplicationRunner {
   private static final Logger LOG = LoggerFactory.getLogger(DemoLoader.class);
   private static final long SEED = 20_261_124;
   private static final int STORY_DAYS = 26;
+  private static final int SPRING_DAYS = 200;
 
   private final TeamService team;
   private final ProgrammeService programme;
@@ -115,6 +116,10 @@ class DemoLoader implements ApplicationRunner {
     people.forEach(
         person -> team.add(person.login(), person.name(), person.role(), person.password()));
     programme.rename(DemoEstate.NAME, DemoEstate.ZONE.getId());
+    history.as(
+        "ines",
+        now.minusDays(SPRING_DAYS).toInstant(),
+        () -> accept("spring-list.csv", estate.open("spring-list.csv")));
     history.as(
         "ines",
         now.minusDays(STORY_DAYS).toInstant(),

@@ -132,7 +132,7 @@ final class Acceptance {
 
   private void store() {
     batches(superseded).forEach(mapper::supersede);
-    batches(fresh).forEach(mapper::insert);
+    fresh.forEach(mapper::insert);
     batches(effects.seen().stream().map(Seen::fact).toList())
         .forEach(batch -> mapper.seen(batch, reading.at()));
     effects.touched().addAll(effects.gone());

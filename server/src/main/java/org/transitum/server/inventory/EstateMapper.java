@@ -103,17 +103,12 @@ interface EstateMapper {
 
   @Insert(
       """
-      <script>
       insert into fact (kind, object_key, attribute, fact_value, origin, source, place, at, seen_at,
         pinned, reason, latest, reading_id)
-      values
-      <foreach collection="facts" item="f" separator=",">
-        (#{f.kind}, #{f.objectKey}, #{f.attribute}, #{f.factValue}, #{f.origin}, #{f.source},
-         #{f.place}, #{f.at}, #{f.seenAt}, #{f.pinned}, #{f.reason}, #{f.latest}, #{f.readingId})
-      </foreach>
-      </script>
+      values (#{kind}, #{objectKey}, #{attribute}, #{factValue}, #{origin}, #{source}, #{place},
+        #{at}, #{seenAt}, #{pinned}, #{reason}, #{latest}, #{readingId})
       """)
-  void insert(@Param("facts") List<FactRow> facts);
+  void insert(FactRow fact);
 
   @Update(
       """

@@ -140,8 +140,9 @@ public class EstateStore {
 
   /** To be called inside the transaction that changed these objects, after it did. */
   void changed(Collection<ObjectId> touched) {
-    SortedMap<ObjectId, EstateObject> own = with(known(), touched);
     boolean first = TransactionSynchronizationManager.getResource(this) == null;
+    SortedMap<ObjectId, EstateObject> base = known();
+    SortedMap<ObjectId, EstateObject> own = with(base, touched);
     TransactionSynchronizationManager.unbindResourceIfPossible(this);
     TransactionSynchronizationManager.bindResource(this, own);
     TransactionSynchronizationManager.registerSynchronization(
@@ -151,9 +152,26 @@ public class EstateStore {
             if (first) {
               TransactionSynchronizationManager.unbindResourceIfPossible(EstateStore.this);
             }
-            stale.addAll(touched);
+            settle(first && status == STATUS_COMMITTED ? base : null, own, touched);
           }
         });
+  }
+
+  /**
+   * After a transaction: what it saw is the estate now, unless others changed it meanwhile; then
+   * the objects that it touched are read again.
+   *
+   * @param base what it started from; null where its view cannot be taken over
+   */
+  private synchronized void settle(
+      @Nullable SortedMap<ObjectId, EstateObject> base,
+      SortedMap<ObjectId, EstateObject> own,
+      Collection<ObjectId> touched) {
+    if (base != null && known == base && stale.isEmpty()) {
+      known = own;
+    } else {
+      stale.addAll(touched);
+    }
   }
 
   private SortedMap<ObjectId, EstateObject> with(

@@ -265,22 +265,21 @@ public class FactService {
           last.id());
     }
     mapper.insert(
-        List.of(
-            new FactRow(
-                0,
-                object.kind(),
-                object.key(),
-                attribute,
-                value,
-                Origin.STATED,
-                current.login(),
-                "",
-                now,
-                now,
-                pinned,
-                pinned ? reason : null,
-                true,
-                null)));
+        new FactRow(
+            0,
+            object.kind(),
+            object.key(),
+            attribute,
+            value,
+            Origin.STATED,
+            current.login(),
+            "",
+            now,
+            now,
+            pinned,
+            pinned ? reason : null,
+            true,
+            null));
     Fact before = object.facts().get(attribute);
     journal.write(
         pinned ? "pinned" : "stated",

@@ -7,7 +7,6 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
@@ -15,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.EstateObject;
+import org.transitum.core.inventory.Fact;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.server.inventory.InventoryTable.Column;
 import org.transitum.server.programme.ProgrammeClock;
@@ -60,6 +60,12 @@ public class InventoryService {
         estate.databases().stream().filter(database -> !unknown(database).isEmpty()).count();
   }
 
+  /** On how many databases sources disagree. */
+  public int contradicted() {
+    return (int)
+        estate.databases().stream().filter(database -> !database.contradicted().isEmpty()).count();
+  }
+
   List<String> unknown(EstateObject database) {
     return NEEDED.stream()
         .filter(attribute -> estate.effective(database, attribute).isEmpty())
@@ -67,34 +73,53 @@ public class InventoryService {
         .toList();
   }
 
+  /** An object with what it stands on, looked up once for all columns. */
+  private record Placed(
+      EstateObject object,
+      @Nullable EstateObject instance,
+      @Nullable EstateObject host,
+      @Nullable EstateObject application) {}
+
+  private Placed placed(EstateObject object) {
+    EstateObject instance =
+        switch (object.kind()) {
+          case DATABASE -> estate.instance(object).orElse(null);
+          case INSTANCE -> object;
+          default -> null;
+        };
+    return new Placed(
+        object,
+        instance,
+        instance == null ? null : estate.host(instance).orElse(null),
+        object.kind() == ObjectKind.DATABASE ? estate.application(object).orElse(null) : null);
+  }
+
   public InventoryTable table(ObjectKind kind) {
     List<EstateObject> objects = estate.present(kind);
+    List<Placed> placed = objects.stream().map(this::placed).toList();
     List<Column> columns = new ArrayList<>();
-    Attribute.of(kind)
-        .forEach(attribute -> columns.add(column(kind, attribute, objects, own(kind, attribute))));
+    for (Attribute attribute : Attribute.of(kind)) {
+      columns.add(
+          column(
+              kind,
+              attribute,
+              placed,
+              row -> {
+                String own = value(row.object(), attribute);
+                return own == null ? value(row.application(), attribute) : own;
+              }));
+    }
     if (kind == ObjectKind.DATABASE) {
       for (Attribute attribute : FROM_INSTANCE) {
         columns.add(
             column(
-                ObjectKind.INSTANCE,
-                attribute,
-                objects,
-                database -> estate.instance(database).flatMap(i -> i.value(attribute))));
+                ObjectKind.INSTANCE, attribute, placed, row -> value(row.instance(), attribute)));
       }
     }
     if (kind == ObjectKind.DATABASE || kind == ObjectKind.INSTANCE) {
-      Function<EstateObject, Optional<EstateObject>> host =
-          object ->
-              kind == ObjectKind.INSTANCE
-                  ? estate.host(object)
-                  : estate.instance(object).flatMap(estate::host);
       for (Attribute attribute : FROM_HOST) {
         columns.add(
-            column(
-                ObjectKind.HOST,
-                attribute,
-                objects,
-                object -> host.apply(object).flatMap(h -> h.value(attribute))));
+            column(ObjectKind.HOST, attribute, placed, row -> value(row.host(), attribute)));
       }
     }
     if (kind != ObjectKind.DATABASE) {
@@ -107,6 +132,11 @@ public class InventoryService {
         kind == ObjectKind.DATABASE ? sparse(objects, this::unknown) : Map.of(),
         sparse(objects, object -> names(object.contradicted())),
         sparse(objects, staleSince(staleLimit())));
+  }
+
+  private static @Nullable String value(@Nullable EstateObject object, Attribute attribute) {
+    Fact fact = object == null ? null : object.facts().get(attribute);
+    return fact == null ? null : fact.value();
   }
 
   private Function<EstateObject, List<String>> staleSince(Instant limit) {
@@ -133,21 +163,13 @@ public class InventoryService {
     return some;
   }
 
-  private Function<EstateObject, Optional<String>> own(ObjectKind kind, Attribute attribute) {
-    return kind == ObjectKind.DATABASE
-        ? database -> estate.effective(database, attribute)
-        : object -> object.value(attribute);
-  }
-
   private static Column column(
       ObjectKind of,
       Attribute attribute,
-      List<EstateObject> objects,
-      Function<EstateObject, Optional<String>> value) {
-    List<@Nullable String> values = new ArrayList<>(objects.size());
-    for (EstateObject object : objects) {
-      values.add(value.apply(object).orElse(null));
-    }
+      List<Placed> placed,
+      Function<Placed, @Nullable String> value) {
+    List<@Nullable String> values = new ArrayList<>(placed.size());
+    placed.forEach(row -> values.add(value.apply(row)));
     return new Column(
         attribute.column(),
         attribute.label(),

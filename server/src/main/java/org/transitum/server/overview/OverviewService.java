@@ -295,7 +295,12 @@ public class OverviewService {
     int unplaced = waves.view().unplaced();
     return List.of(
         left("overview", "nothing waits", part(stalled, "stalled"), part(held, "held")),
-        left("inventory", "all known", part(gaps, "with gaps"), part(open, "to accept")),
+        left(
+            "inventory",
+            "all known",
+            part(gaps, "with gaps"),
+            part(inventory.contradicted(), "disagree"),
+            part(open, "to accept")),
         left("sizing", "all sized", part(sized.unsized(), "unsized"), part(sized.weak(), "weak")),
         left("dependencies", "all confirmed", part(proposed, "to confirm")),
         left(
