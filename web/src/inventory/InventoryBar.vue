@@ -27,7 +27,7 @@ watch(() => props.query.text, (text) => (find.value = text));
 let timer: ReturnType<typeof setTimeout> | undefined;
 function search() {
   clearTimeout(timer);
-  timer = setTimeout(() => void props.state.search(find.value), 120);
+  timer = setTimeout(() => void props.state.search(find.value), 80);
 }
 </script>
 
