@@ -13,5 +13,5 @@ export default defineConfig({
   server: {
     proxy: { "/api": "http://127.0.0.1:8321", "/auth": "http://127.0.0.1:8321" },
   },
-  test: { environment: "happy-dom", include: ["src/**/*.test.ts"] },
+  test: { environment: "happy-dom", include: ["src/**/*.test.ts"], server: { deps: { inline: ["vuetify"] } } },
 });
