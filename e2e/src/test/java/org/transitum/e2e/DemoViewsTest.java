@@ -26,7 +26,8 @@ class DemoViewsTest {
       new TreeMap<>(
           Map.of(
               "overview", "/overview",
-              "inventory", "/inventory?subject=HEAD-PG-03/telemetry",
+              "inventory", "/inventory?subject=HEAD-PG-03/telemetry&lens=contradicted",
+              "instances", "/inventory?show=instance&subject=HEAD-MY-01&kind=instance&tab=members",
               "sizing", "/sizing?of=TIDE-MS-01/ledger",
               "dependencies", "/dependencies",
               "waves", "/waves",
@@ -131,6 +132,10 @@ class DemoViewsTest {
 
   private static void shoot(Page page, String name, String path) {
     open(page, path);
+    if (name.equals("inventory")) {
+      page.getByLabel("Select all that are shown").click();
+      page.waitForTimeout(300);
+    }
     if (name.equals("waves")) {
       page.getByRole(
               AriaRole.BUTTON, new Page.GetByRoleOptions().setName("reporting").setExact(true))
