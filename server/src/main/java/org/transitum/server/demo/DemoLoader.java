@@ -34,7 +34,7 @@ class DemoLoader implements ApplicationRunner {
   private static final Logger LOG = LoggerFactory.getLogger(DemoLoader.class);
   private static final long SEED = 20_261_124;
   private static final int STORY_DAYS = 26;
-  private static final int SPRING_DAYS = 200;
+  private static final int SPRING_DAYS = 40;
 
   private final TeamService team;
   private final ProgrammeService programme;
