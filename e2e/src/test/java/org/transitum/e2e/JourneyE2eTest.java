@@ -176,11 +176,26 @@ class JourneyE2eTest {
                 .setName(java.util.regex.Pattern.compile("Accept \\d+ changes")))
         .click();
     assertThat(row(lead, "stock")).isVisible();
+    sampling("Sample", "every 10 s");
     station(lead, "Dependencies");
     button(lead, "1 to confirm").click();
     assertThat(lead.getByText("foreign server stock without tables")).isVisible();
     button(lead, "Confirm as bound").click();
     assertThat(lead.getByText("1 move groups of two or more")).isVisible();
+  }
+
+  /** Presses a button of the listed server and waits until its line says so. */
+  private static void sampling(String press, String says) {
+    button(lead, "Read a file or a server").click();
+    lead.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("A live server")).click();
+    if (press.equals("Sample")) {
+      lead.getByLabel("Seconds between samples").fill("10");
+    }
+    lead.locator(".sheet")
+        .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(press).setExact(true))
+        .click();
+    assertThat(lead.locator(".sheet").getByText(says)).isVisible();
+    closeSheet(lead);
   }
 
   @Test
@@ -299,5 +314,24 @@ class JourneyE2eTest {
     assertThat(engineer.getByText("Where the estate stands")).isVisible();
     engineer.keyboard().press("?");
     assertThat(engineer.getByText("go to a station")).isVisible();
+  }
+
+  /** Sampling began in the third step; a minute of it makes the first whole bucket. */
+  @Test
+  @Order(8)
+  void whatWasSampledMeanwhileIsThereAndSamplingStops() {
+    Locator strip =
+        lead.getByRole(AriaRole.IMG, new Page.GetByRoleOptions().setName("connections: covered"))
+            .or(
+                lead.getByRole(
+                    AriaRole.IMG,
+                    new Page.GetByRoleOptions()
+                        .setName(java.util.regex.Pattern.compile("^connections: .* in part"))));
+    for (int i = 0; i < 30 && strip.count() == 0; i++) {
+      open(lead, "/inventory?subject=PG-1/orders&tab=demand");
+      lead.waitForTimeout(5_000);
+    }
+    assertThat(strip.first()).isVisible();
+    sampling("Stop", "off");
   }
 }
