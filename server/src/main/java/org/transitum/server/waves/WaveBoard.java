@@ -86,11 +86,21 @@ class WaveBoard {
     return database.value(Attribute.DISPOSITION).map(CROSSES::contains).orElse(true);
   }
 
-  Board read() {
+  private Map<String, EstateObject> toCross() {
     Map<String, EstateObject> databases = new TreeMap<>();
     estate.databases().stream()
         .filter(WaveBoard::inScope)
         .forEach(database -> databases.put(database.key(), database));
+    return databases;
+  }
+
+  /** The move groups alone, without what they ask of a wave. */
+  List<MoveGroup> groups() {
+    return MoveGroups.of(toCross().keySet(), ties.confirmed());
+  }
+
+  Board read() {
+    Map<String, EstateObject> databases = toCross();
     List<Tie> held = ties.confirmed();
     List<MoveGroup> groups = MoveGroups.of(databases.keySet(), held);
     Map<String, PlacementRow> placed =

@@ -322,7 +322,7 @@ public class WaveService {
 
   /** The key of the group that a database belongs to; null where it is out of scope. */
   public @Nullable String groupOf(String database) {
-    return board.read().groups().stream()
+    return board.groups().stream()
         .filter(group -> group.members().contains(database))
         .map(MoveGroup::key)
         .findFirst()
