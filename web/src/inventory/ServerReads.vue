@@ -16,10 +16,10 @@ const DEFAULTS = { POSTGRESQL: { port: 5432, database: "postgres" }, MARIADB: { 
 const GRANTS = {
   POSTGRESQL: { words: "A role in pg_monitor that may connect to each database sees everything:", sql: ["create role transitum login password '…' in role pg_monitor;"] },
   MARIADB: {
-    words: "An account with these rights sees everything; without SELECT only what views name stays unseen:",
+    words: "An account with these rights sees everything; without SELECT only what views name stays unseen. On MySQL, and on MariaDB before 10.5, write replication client instead of replica monitor:",
     sql: [
       "create user transitum identified by '…';",
-      "grant select, show databases, show view, trigger, event, process, replication client on *.* to transitum;",
+      "grant select, show databases, show view, trigger, event, process, replica monitor on *.* to transitum;",
     ],
   },
 };
