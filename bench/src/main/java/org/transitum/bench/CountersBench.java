@@ -20,6 +20,7 @@ import org.transitum.core.counters.Measure;
 import org.transitum.demo.DemoEstate;
 import org.transitum.sources.counters.CounterSink;
 import org.transitum.sources.counters.CountersCsv;
+import org.transitum.sources.counters.MetricsRead;
 
 /** How fast counters are generated, and read into aligned day chunks, on one thread. */
 final class CountersBench {
@@ -53,7 +54,7 @@ final class CountersBench {
     for (int round = 1; round <= 4; round++) {
       Counted sink = new Counted();
       long start = System.nanoTime();
-      CountersCsv.Summary summary =
+      MetricsRead summary =
           CountersCsv.read("bench.csv", new ByteArrayInputStream(csv), sink, rows -> {});
       double took = seconds(start);
       best = Math.min(best, took);

@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
@@ -50,8 +49,7 @@ class CounterFiles {
       return OpenMetricsReader.read(
           name, in, MetricMapping.standard(), new MetricTargets(finder), sink, progress);
     }
-    CountersCsv.Summary read = CountersCsv.read(name, in, sink, progress);
-    return new MetricsRead(read.samples(), read.series(), Set.of());
+    return CountersCsv.read(name, in, sink, progress);
   }
 
   private double cores(String host) {

@@ -22,8 +22,8 @@ import org.transitum.server.inventory.SourceServers.Server;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.sources.counters.CounterSink;
-import org.transitum.sources.counters.PostgresSampler;
-import org.transitum.sources.counters.PostgresSampler.Sample;
+import org.transitum.sources.counters.Sample;
+import org.transitum.sources.counters.ServerSampler;
 import org.transitum.sources.inventory.Unreachable;
 
 /**
@@ -94,7 +94,7 @@ class LiveSampler {
         workers.submit(
             () -> {
               try {
-                sample(server.instance(), run);
+                sample(server, run);
               } finally {
                 run.busy.set(false);
               }
@@ -108,9 +108,11 @@ class LiveSampler {
     workers.shutdownNow();
   }
 
-  private void sample(String instance, Run run) {
+  private void sample(Server server, Run run) {
+    String instance = server.instance();
     try {
-      List<Sample> samples = PostgresSampler.sample(servers.address(instance), instance);
+      List<Sample> samples =
+          ServerSampler.of(server.engine()).sample(servers.address(instance), instance);
       long millis = clock.millis();
       for (Sample sample : samples) {
         run.pending

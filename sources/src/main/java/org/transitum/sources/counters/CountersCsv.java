@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.LongConsumer;
 import org.jspecify.annotations.Nullable;
 import org.transitum.core.InvalidValue;
@@ -33,23 +34,24 @@ public final class CountersCsv {
   private static final int REPORT_EVERY = 1 << 16;
   private static final int LONGEST_FIELD = 1 << 16;
 
-  /** What was read. */
-  public record Summary(long samples, int series) {}
-
   private final String file;
   private final CounterSink sink;
+  private final boolean leaveUnknownOut;
   private final LongConsumer progress;
   private final Problems problems;
   private final Map<String, Map<String, SeriesAligner>> aligners = new HashMap<>();
   private final Set<String> refused = new HashSet<>();
+  private final Set<String> unknown = new TreeSet<>();
   private String lastObject = "";
   private String lastCounter = "";
   private @Nullable SeriesAligner last;
   private long samples;
   private int series;
 
-  private CountersCsv(String file, CounterSink sink, LongConsumer progress) {
+  private CountersCsv(
+      String file, CounterSink sink, boolean leaveUnknownOut, LongConsumer progress) {
     this.file = file;
+    this.leaveUnknownOut = leaveUnknownOut;
     this.sink = sink;
     this.progress = progress;
     this.problems = new Problems(file);
@@ -60,12 +62,21 @@ public final class CountersCsv {
    * @throws BadFile with everything that is wrong; the sink may have been given days by then, so
    *     the caller must undo them
    */
-  public static Summary read(
+  public static MetricsRead read(
       String file, InputStream content, CounterSink sink, LongConsumer progress) {
-    return new CountersCsv(file, sink, progress).run(content);
+    return new CountersCsv(file, sink, false, progress).run(content);
   }
 
-  private Summary run(InputStream content) {
+  /**
+   * As {@link #read}, but what is told of objects that the sink does not know is left out and named
+   * in the result.
+   */
+  public static MetricsRead readKnown(
+      String file, InputStream content, CounterSink sink, LongConsumer progress) {
+    return new CountersCsv(file, sink, true, progress).run(content);
+  }
+
+  private MetricsRead run(InputStream content) {
     long number = 1;
     try {
       TextSource source = TextSource.open(file, content);
@@ -103,12 +114,12 @@ public final class CountersCsv {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    if (samples == 0) {
+    if (samples == 0 && unknown.isEmpty()) {
       problems.add(null, null, "The file has a header but no sample. Choose a file with data.");
     }
     problems.throwIfAny();
     aligners.values().forEach(of -> of.values().forEach(SeriesAligner::finish));
-    return new Summary(samples, series);
+    return new MetricsRead(samples, series, unknown);
   }
 
   private int[] positions(List<String> header) {
@@ -182,6 +193,10 @@ public final class CountersCsv {
       return null;
     }
     if (!sink.knows(object)) {
+      if (leaveUnknownOut) {
+        unknown.add(object);
+        return null;
+      }
       problems.add(
           number,
           "object",

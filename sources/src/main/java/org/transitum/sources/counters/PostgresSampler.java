@@ -16,7 +16,7 @@ import org.transitum.sources.inventory.Unreachable;
  * Takes one sample of a live PostgreSQL server's statistics views. The server cannot tell its
  * host's processor use, so CPU stays unknown here.
  */
-public final class PostgresSampler {
+final class PostgresSampler {
   private static final String PER_DATABASE =
       """
       select datname, xact_commit + xact_rollback as transactions, blks_read, blks_hit, temp_bytes,
@@ -33,16 +33,10 @@ public final class PostgresSampler {
                   else pg_wal_lsn_diff(pg_current_wal_lsn(), '0/0') end
       """;
 
-  /** One value of one series. */
-  public record Sample(String object, Counter counter, double value) {}
-
   private PostgresSampler() {}
 
-  /**
-   * @param instance the server's key in the inventory
-   * @throws Unreachable with the reason in words
-   */
-  public static List<Sample> sample(ServerAddress address, String instance) {
+  /** See {@link ServerSampler#sample}. */
+  static List<Sample> sample(ServerAddress address, String instance) {
     List<Sample> samples = new ArrayList<>();
     try (Connection connection = PostgresConnections.open(address)) {
       databases(connection, instance, samples);

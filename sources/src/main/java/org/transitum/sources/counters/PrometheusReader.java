@@ -1,25 +1,21 @@
 package org.transitum.sources.counters;
 
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
 import java.net.URLEncoder;
-import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
-import java.net.http.HttpResponse;
-import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Base64;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.transitum.core.InvalidValue;
 import org.transitum.core.counters.Counter;
+import org.transitum.sources.http.BoundedHttp;
 import org.transitum.sources.inventory.Unreachable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
@@ -39,11 +35,6 @@ public final class PrometheusReader {
   private final Address address;
   private final MetricMapping mapping;
   private final MetricTargets targets;
-  private final HttpClient http =
-      HttpClient.newBuilder()
-          .connectTimeout(Duration.ofSeconds(10))
-          .followRedirects(HttpClient.Redirect.NEVER)
-          .build();
 
   /**
    * Where the server is.
@@ -141,21 +132,26 @@ public final class PrometheusReader {
             .formatted(URLEncoder.encode(expression, StandardCharsets.UTF_8), start, end, step);
     HttpRequest.Builder request =
         HttpRequest.newBuilder(URI.create(address.base() + "/api/v1/query_range"))
-            .timeout(PATIENCE)
             .header("Content-Type", "application/x-www-form-urlencoded")
             .header("Accept", "application/json")
             .POST(BodyPublishers.ofString(form));
     if (address.user() != null) {
-      String pair = address.user() + ":" + (address.password() == null ? "" : address.password());
-      request.header(
-          "Authorization",
-          "Basic " + Base64.getEncoder().encodeToString(pair.getBytes(StandardCharsets.UTF_8)));
+      request.header("Authorization", BoundedHttp.basic(address.user(), address.password()));
     }
     try {
-      HttpResponse<InputStream> response = http.send(request.build(), BodyHandlers.ofInputStream());
-      try (InputStream body = new Bounded(response.body())) {
-        answer(response, body, points);
-      }
+      BoundedHttp.send(
+          request,
+          PATIENCE,
+          MOST_BYTES,
+          (status, headers, body) -> {
+            answer(status, headers.firstValue("Content-Type").orElse(""), body, points);
+            return status;
+          });
+    } catch (BoundedHttp.TooLarge e) {
+      throw new Unreachable(
+          "The metrics server's answer for one day is larger than %d MiB; take a longer step or fewer databases."
+              .formatted(MOST_BYTES >> 20),
+          e);
     } catch (JacksonException e) {
       throw new Unreachable(
           "%s answered something that is no JSON of a metrics server, or broke off in the middle."
@@ -164,23 +160,16 @@ public final class PrometheusReader {
     } catch (IOException e) {
       throw new Unreachable(
           "%s did not answer: %s. Check address, network and certificate."
-              .formatted(
-                  address, e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage()),
+              .formatted(address, BoundedHttp.plain(e)),
           e);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new Unreachable("Reading %s was interrupted.".formatted(address), e);
     }
   }
 
-  private void answer(HttpResponse<InputStream> response, InputStream body, Points points)
-      throws IOException {
-    int status = response.statusCode();
+  private void answer(int status, String type, InputStream body, Points points) {
     if (status == 401 || status == 403) {
       throw new Unreachable(
           "%s asks for a sign-in, or refuses this one (%d).".formatted(address, status), null);
     }
-    String type = response.headers().firstValue("Content-Type").orElse("");
     if (!type.contains("json")) {
       throw new Unreachable(
           "%s answered %d with %s instead of JSON. Is it the address of the metrics server itself?"
@@ -272,34 +261,6 @@ public final class PrometheusReader {
           "The metrics server's answer is not shaped as its API says, at byte %d."
               .formatted(json.currentLocation().getByteOffset()),
           null);
-    }
-  }
-
-  /** Stops an answer that does not end. */
-  private static final class Bounded extends FilterInputStream {
-    private long left = MOST_BYTES;
-
-    Bounded(InputStream in) {
-      super(in);
-    }
-
-    @Override
-    public int read() throws IOException {
-      byte[] one = new byte[1];
-      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
-    }
-
-    @Override
-    public int read(byte[] bytes, int from, int length) throws IOException {
-      int count = super.read(bytes, from, length);
-      left -= Math.max(0, count);
-      if (left < 0) {
-        throw new Unreachable(
-            "The metrics server's answer for one day is larger than %d MiB; take a longer step or fewer databases."
-                .formatted(MOST_BYTES >> 20),
-            null);
-      }
-      return count;
     }
   }
 }

@@ -4,7 +4,9 @@ package org.transitum.sources.inventory;
 public enum ReadableEngine {
   POSTGRESQL(5432),
   /** Also MySQL; the server tells which of the two it is. */
-  MARIADB(3306);
+  MARIADB(3306),
+  /** Any other, told as JSON over HTTP; see {@link JsonService}. */
+  OTHER(443);
 
   private final int defaultPort;
 

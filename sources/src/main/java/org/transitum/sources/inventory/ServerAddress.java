@@ -5,7 +5,7 @@ import org.transitum.core.InvalidValue;
 /**
  * How a live server is reached.
  *
- * @param database the one to connect to first
+ * @param database the one to connect to first; of a service over HTTP the path before what is asked
  * @param tls as the driver's sslmode
  */
 public record ServerAddress(

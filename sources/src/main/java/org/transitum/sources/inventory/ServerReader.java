@@ -16,6 +16,7 @@ public interface ServerReader {
     return switch (engine) {
       case POSTGRESQL -> PostgresReader::read;
       case MARIADB -> MariaDbReader::read;
+      case OTHER -> JsonService::read;
     };
   }
 }

@@ -1,13 +1,6 @@
 package org.transitum.sources.sizing;
 
-import com.networknt.schema.InputFormat;
-import com.networknt.schema.Schema;
-import com.networknt.schema.SchemaRegistry;
-import com.networknt.schema.SpecificationVersion;
-import java.io.IOException;
 import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashSet;
@@ -21,15 +14,13 @@ import org.transitum.core.sizing.Catalogue.Storage;
 import org.transitum.core.sizing.Catalogue.TargetKind;
 import org.transitum.core.sizing.Catalogue.Tier;
 import org.transitum.core.sizing.Dimension;
+import org.transitum.sources.files.JsonDocument;
 import org.transitum.sources.files.Problems;
-import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Reads a catalogue, the format of docs/formats/catalogue.schema.json. */
 public final class CatalogueJson {
   private static final int MOST_BYTES = 4 << 20;
-  private static final JsonMapper JSON = JsonMapper.builder().build();
 
   private CatalogueJson() {}
 
@@ -37,46 +28,12 @@ public final class CatalogueJson {
    * @throws org.transitum.sources.files.BadFile with everything that is against the schema
    */
   public static Catalogue read(String file, InputStream content) {
+    Catalogue catalogue =
+        catalogue(JsonDocument.read(file, content, "catalogue.schema.json", MOST_BYTES));
     Problems problems = new Problems(file);
-    try {
-      byte[] bytes = content.readNBytes(MOST_BYTES + 1);
-      if (bytes.length > MOST_BYTES) {
-        problems.add(null, null, "A catalogue of more than 4 MiB is not read.");
-        problems.throwIfAny();
-      }
-      String text = new String(bytes, StandardCharsets.UTF_8);
-      JsonNode root = JSON.readTree(text);
-      schema()
-          .validate(text, InputFormat.JSON)
-          .forEach(
-              error ->
-                  problems.add(null, error.getInstanceLocation().toString(), error.getMessage()));
-      problems.throwIfAny();
-      Catalogue catalogue = catalogue(root);
-      references(catalogue, problems);
-      problems.throwIfAny();
-      return catalogue;
-    } catch (JacksonException e) {
-      problems.add(
-          (long) Math.max(1, e.getLocation().getLineNr()),
-          null,
-          "Not JSON: " + e.getOriginalMessage());
-      problems.throwIfAny();
-      throw new IllegalStateException(e);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  private static Schema schema() throws IOException {
-    try (InputStream in =
-        CatalogueJson.class.getResourceAsStream("/formats/catalogue.schema.json")) {
-      if (in == null) {
-        throw new IOException("the catalogue's schema is not in the build");
-      }
-      return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-          .getSchema(new String(in.readAllBytes(), StandardCharsets.UTF_8), InputFormat.JSON);
-    }
+    references(catalogue, problems);
+    problems.throwIfAny();
+    return catalogue;
   }
 
   private static Catalogue catalogue(JsonNode root) {

@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.transitum.core.counters.Counter;
 import org.transitum.core.counters.DayChunk;
@@ -38,7 +39,7 @@ class CountersCsvTest {
         }
       };
 
-  private CountersCsv.Summary read(InputStream content) {
+  private MetricsRead read(InputStream content) {
     return CountersCsv.read("c.csv", content, sink, rows -> {});
   }
 
@@ -56,8 +57,8 @@ class CountersCsvTest {
       text.append("1.5;").append(Instant.ofEpochSecond(at)).append(";cpu_cores;A/x\n");
       text.append("70;").append(at).append(";connections;A/y\n");
     }
-    CountersCsv.Summary summary = read(bytes(text.toString().getBytes(StandardCharsets.UTF_8)));
-    assertThat(summary).isEqualTo(new CountersCsv.Summary(100, 2));
+    MetricsRead summary = read(bytes(text.toString().getBytes(StandardCharsets.UTF_8)));
+    assertThat(summary).isEqualTo(new MetricsRead(100, 2, Set.of()));
     assertThat(taken.get("A/x cpu_cores 20416").values()).contains(1.5);
     assertThat(taken.get("A/y connections 20416").values()).contains(70);
   }
@@ -121,5 +122,17 @@ class CountersCsvTest {
     BadFile bad = refused(() -> read(bytes(text.toString().getBytes(StandardCharsets.UTF_8))));
     assertThat(bad.problems()).hasSize(100);
     assertThat(bad.total()).isGreaterThanOrEqualTo(5_000);
+  }
+
+  @Test
+  void leavesOutWhatTheEstateDoesNotKnowWhereThatIsAskedFor() {
+    InputStream content =
+        of(
+            "object,counter,time,value",
+            "A/x,connections,2026-11-24T12:00:00Z,4",
+            "unknown/x,connections,2026-11-24T12:00:00Z,4",
+            "A/x,connections,2026-11-24T12:01:00Z,5");
+    MetricsRead read = CountersCsv.readKnown("c.csv", content, sink, rows -> {});
+    assertThat(read).isEqualTo(new MetricsRead(2, 1, Set.of("unknown/x")));
   }
 }

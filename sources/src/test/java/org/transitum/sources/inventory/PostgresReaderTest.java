@@ -29,8 +29,8 @@ import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Origin;
 import org.transitum.core.inventory.Reading.ReadObject;
 import org.transitum.core.inventory.ToldFacts;
-import org.transitum.sources.counters.PostgresSampler;
-import org.transitum.sources.counters.PostgresSampler.Sample;
+import org.transitum.sources.counters.Sample;
+import org.transitum.sources.counters.ServerSampler;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
 import org.transitum.sources.inventory.ServerReading.SeenTie;
 
@@ -119,7 +119,9 @@ class PostgresReaderTest {
   @MethodSource("servers")
   void samplesWhatTheServerCanTell(TestServer server) throws SQLException {
     server.prepare();
-    List<Sample> samples = PostgresSampler.sample(server.address("reader", "secret"), "PG-1");
+    List<Sample> samples =
+        ServerSampler.of(ReadableEngine.POSTGRESQL)
+            .sample(server.address("reader", "secret"), "PG-1");
     assertThat(samples)
         .filteredOn(sample -> sample.object().equals("PG-1/orders"))
         .extracting(Sample::counter)

@@ -1,0 +1,3 @@
+/** Bounded exchanges over HTTP. */
+@org.jspecify.annotations.NullMarked
+package org.transitum.sources.http;
