@@ -1,0 +1,5 @@
+/** The collector: reads and samples servers that Transitum itself cannot reach. */
+@NullMarked
+package org.transitum.collector;
+
+import org.jspecify.annotations.NullMarked;
