@@ -6,7 +6,9 @@ export type LiveState = "connecting" | "live" | "lost";
 /** What each topic of the server's feed makes stale. */
 const STALE: Record<string, string[]> = {
   inventory: ["inventory", "sizing", "waves", "dependencies", "overview"],
-  readings: ["inventory", "overview"],
+  readings: ["inventory", "bundles", "overview"],
+  bundles: ["bundles"],
+  tokens: ["tokens"],
   servers: ["servers"],
   jobs: ["jobs"],
   counters: ["counters", "sizing", "overview"],

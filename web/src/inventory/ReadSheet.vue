@@ -3,12 +3,13 @@ import { useQuery } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { api, data, type Schemas } from "../api/client";
 import { isLead } from "../team/session";
+import BundleReads from "../bundles/BundleReads.vue";
 import FileReads from "./FileReads.vue";
 import MetricReads from "./MetricReads.vue";
 import ServerReads from "./ServerReads.vue";
 
 const emit = defineEmits<{ close: []; read: [id: number]; map: [file: Schemas["FileToMap"]] }>();
-const part = ref<"file" | "server" | "metrics">("file");
+const part = ref<"file" | "server" | "metrics" | "collector">("file");
 const { data: servers } = useQuery({
   queryKey: ["servers"],
   queryFn: () => data(api.GET("/api/v1/inventory/servers")),
@@ -24,12 +25,14 @@ const { data: servers } = useQuery({
           <button role="tab" :aria-selected="part === 'file'" @click="part = 'file'">A file</button>
           <button role="tab" :aria-selected="part === 'server'" @click="part = 'server'">A live server</button>
           <button role="tab" :aria-selected="part === 'metrics'" @click="part = 'metrics'">A metrics server</button>
+          <button role="tab" :aria-selected="part === 'collector'" @click="part = 'collector'">A collector</button>
         </div>
       </header>
       <div class="body">
         <FileReads v-if="part === 'file'" @read="(id) => emit('read', id)" @map="(file) => emit('map', file)" />
         <ServerReads v-else-if="part === 'server'" :servers="servers ?? []" :may-list="isLead" @read="(id) => emit('read', id)" />
-        <MetricReads v-else :may-list="isLead" />
+        <MetricReads v-else-if="part === 'metrics'" :may-list="isLead" />
+        <BundleReads v-else @read="(id) => emit('read', id)" />
       </div>
       <footer><v-btn @click="emit('close')">Close</v-btn></footer>
     </div>

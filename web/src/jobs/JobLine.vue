@@ -37,6 +37,7 @@ const cancel = () =>
       </ul>
     </div>
     <v-btn v-if="job.state === 'RUNNING'" @click="cancel">Cancel</v-btn>
+    <slot v-else :job="job" />
   </div>
 </template>
 

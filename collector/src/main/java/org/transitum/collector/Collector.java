@@ -144,7 +144,11 @@ final class Collector implements AutoCloseable {
       int unread = reading.reading().unread().size();
       words =
           "read, %d databases%s"
-              .formatted(databases, unread == 0 ? "" : ", %d parts not readable".formatted(unread));
+              .formatted(
+                  databases,
+                  unread == 0
+                      ? ""
+                      : ", %d %s not readable".formatted(unread, unread == 1 ? "part" : "parts"));
     } catch (Unreachable | InvalidValue | IOException e) {
       words = told(e);
       remember(instance, words);

@@ -70,7 +70,7 @@ public final class TestServer implements AutoCloseable {
     }
   }
 
-  Path data() {
+  public Path data() {
     return data;
   }
 

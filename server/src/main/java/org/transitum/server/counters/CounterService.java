@@ -2,7 +2,6 @@ package org.transitum.server.counters;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -11,7 +10,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -21,18 +19,18 @@ import org.transitum.server.jobs.JobService;
 import org.transitum.server.jobs.JobService.Job;
 import org.transitum.server.jobs.JobService.Outcome;
 import org.transitum.server.jobs.JobService.Progress;
+import org.transitum.server.jobs.Uploads;
 import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.programme.ProgrammeClock;
+import org.transitum.sources.counters.CounterSink;
 import org.transitum.sources.counters.MetricsRead;
-import org.transitum.sources.files.BadFile;
 
 /** Takes counters from files and shows what there is. */
 @Service
 public class CounterService {
   private static final int GLANCE_DAYS = 28;
   private static final int COVERAGE_DAYS = 42;
-  private static final int UPLOAD_BLOCK = 1 << 22;
 
   private final SeriesStore store;
   private final CounterFiles files;
@@ -42,8 +40,7 @@ public class CounterService {
   private final ProgrammeClock clock;
   private final TransactionTemplate transaction;
   private final ApplicationEventPublisher events;
-  private final Path uploads;
-  private final long leastFreeBytes;
+  private final Uploads uploads;
 
   CounterService(
       SeriesStore store,
@@ -54,8 +51,7 @@ public class CounterService {
       ProgrammeClock clock,
       TransactionTemplate transaction,
       ApplicationEventPublisher events,
-      @Value("${transitum.data}") Path data,
-      @Value("${transitum.least-free-mib}") long leastFreeMib) {
+      Uploads uploads) {
     this.store = store;
     this.files = files;
     this.jobs = jobs;
@@ -64,8 +60,7 @@ public class CounterService {
     this.clock = clock;
     this.transaction = transaction;
     this.events = events;
-    this.uploads = data.resolve("uploads");
-    this.leastFreeBytes = leastFreeMib << 20;
+    this.uploads = uploads;
   }
 
   /** Series have changed; what was worked out from them is stale. */
@@ -89,17 +84,7 @@ public class CounterService {
 
   /** Keeps the file aside, then reads it as a job, so that the browser need not stay. */
   public Job startImport(String name, InputStream content) throws IOException {
-    Files.createDirectories(uploads);
-    Path file = Files.createTempFile(uploads, "counters-", ".csv");
-    try {
-      keep(name, content, file);
-    } catch (IOException e) {
-      Files.deleteIfExists(file);
-      throw BadFile.whole(name, "The upload broke off; nothing was stored. Send the file again.");
-    } catch (BadFile e) {
-      Files.deleteIfExists(file);
-      throw e;
-    }
+    Path file = uploads.keep(name, content);
     return jobs.start(
         "counters",
         "Counters from " + name,
@@ -112,40 +97,31 @@ public class CounterService {
         });
   }
 
-  /** The records need room to grow beside the uploads, so some of the disk stays free. */
-  private void keep(String name, InputStream content, Path file) throws IOException {
-    byte[] block = new byte[UPLOAD_BLOCK];
-    try (OutputStream out = Files.newOutputStream(file)) {
-      for (int n = content.readNBytes(block, 0, block.length);
-          n > 0;
-          n = content.readNBytes(block, 0, block.length)) {
-        long room = Files.getFileStore(uploads).getUsableSpace() - leastFreeBytes;
-        if (room < n) {
-          throw BadFile.whole(
-              name,
-              "The server's disk has no room for it: %,d MiB must stay free. Free some, or read the file in parts."
-                  .formatted(leastFreeBytes >> 20));
-        }
-        out.write(block, 0, n);
-      }
-    }
-  }
-
   /** Takes a whole file in one transaction, or nothing of it. */
   public MetricsRead importNow(String name, InputStream content, Progress progress) {
+    return take(
+        name,
+        sink ->
+            files.read(
+                name, content, sink, rows -> progress.tell("%,d rows read".formatted(rows))));
+  }
+
+  /** What reads counters; gives finished days to the sink. */
+  public interface CounterReading {
+    MetricsRead read(CounterSink sink) throws IOException;
+  }
+
+  /**
+   * Takes what is read in one transaction, or nothing of it.
+   *
+   * @param name of where it comes from, for the journal
+   */
+  public MetricsRead take(String name, CounterReading reading) {
     MetricsRead read =
         transaction.execute(
             status -> {
               try {
-                MetricsRead done =
-                    ReadBeside.run(
-                        store.sink(),
-                        sink ->
-                            files.read(
-                                name,
-                                content,
-                                sink,
-                                rows -> progress.tell("%,d rows read".formatted(rows))));
+                MetricsRead done = ReadBeside.run(store.sink(), reading);
                 journal.write(
                     "read counters",
                     "COUNTERS",

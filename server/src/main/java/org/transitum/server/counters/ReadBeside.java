@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import org.transitum.core.counters.Counter;
 import org.transitum.core.counters.DayChunk;
 import org.transitum.core.counters.Measure;
+import org.transitum.server.counters.CounterService.CounterReading;
 import org.transitum.sources.counters.CounterSink;
 import org.transitum.sources.counters.MetricsRead;
 
@@ -23,11 +24,6 @@ final class ReadBeside {
   private static final int WAITING = 512;
   private static final int PATIENCE_MILLIS = 200;
 
-  /** What reads; gives finished days to the sink. */
-  interface Reading {
-    MetricsRead read(CounterSink sink) throws IOException;
-  }
-
   private record Day(String object, Counter counter, DayChunk chunk) {}
 
   private ReadBeside() {}
@@ -36,7 +32,7 @@ final class ReadBeside {
    * @param store called on the caller's thread only, but for {@code knows} and {@code stepOf}
    * @throws IOException what the reading threw; so are its unchecked exceptions
    */
-  static MetricsRead run(CounterSink store, Reading reading) throws IOException {
+  static MetricsRead run(CounterSink store, CounterReading reading) throws IOException {
     BlockingQueue<Day> days = new ArrayBlockingQueue<>(WAITING);
     ExecutorService beside =
         Executors.newSingleThreadExecutor(r -> new Thread(r, "counters-reader"));

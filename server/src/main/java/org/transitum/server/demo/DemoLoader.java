@@ -46,6 +46,7 @@ class DemoLoader implements ApplicationRunner {
   private final CatalogueService catalogues;
   private final CounterService counters;
   private final DemoHistory history;
+  private final DemoServers servers;
   private final Environment environment;
 
   DemoLoader(
@@ -59,6 +60,7 @@ class DemoLoader implements ApplicationRunner {
       CatalogueService catalogues,
       CounterService counters,
       DemoHistory history,
+      DemoServers servers,
       Environment environment) {
     this.team = team;
     this.programme = programme;
@@ -70,6 +72,7 @@ class DemoLoader implements ApplicationRunner {
     this.catalogues = catalogues;
     this.counters = counters;
     this.history = history;
+    this.servers = servers;
     this.environment = environment;
   }
 
@@ -134,6 +137,7 @@ class DemoLoader implements ApplicationRunner {
         "ines",
         now.minusDays(STORY_DAYS - 1).toInstant(),
         () -> catalogues.read("catalogue.json", estate.open("catalogue.json")));
+    history.as("ines", now.minusDays(1).toInstant(), servers::list);
     history.tell(estate);
     try (InputStream samples = estate.counters(now, SEED)) {
       history.as(

@@ -7,12 +7,14 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
 
 @Mapper
 interface ReadingMapper {
   /**
    * @param state OPEN, ACCEPTED, DISCARDED or UNDONE
    * @param effects what accepting it did, as JSON; null while it is open
+   * @param bundleId the bundle it came in; null for any other
    */
   record ReadingRow(
       long id,
@@ -23,26 +25,34 @@ interface ReadingMapper {
       String payload,
       Instant closedAt,
       String closedBy,
-      String effects) {}
+      String effects,
+      Long bundleId) {}
 
   String HEAD =
-      "id, source, at, person, state, '' as payload, closed_at, closed_by, null as effects";
+      "id, source, at, person, state, '' as payload, closed_at, closed_by, null as effects, bundle_id";
 
   @Select(
       """
       select id from final table (
-        insert into reading (source, at, person, state, payload)
-        values (#{source}, #{at}, #{person}, 'OPEN', #{payload}))
+        insert into reading (source, at, person, state, payload, bundle_id)
+        values (#{source}, #{at}, #{person}, 'OPEN', #{payload}, #{bundle}))
       """)
   long insert(
       @Param("source") String source,
       @Param("at") Instant at,
       @Param("person") String person,
-      @Param("payload") String payload);
+      @Param("payload") String payload,
+      @Nullable @Param("bundle") Long bundle);
+
+  @Select(
+      "select "
+          + HEAD
+          + " from reading where bundle_id = #{bundle} and state = 'OPEN' order by source")
+  List<ReadingRow> openOf(long bundle);
 
   @Select(
       """
-      select id, source, at, person, state, payload, closed_at, closed_by, effects
+      select id, source, at, person, state, payload, closed_at, closed_by, effects, bundle_id
         from reading where id = #{id}
       """)
   Optional<ReadingRow> find(long id);

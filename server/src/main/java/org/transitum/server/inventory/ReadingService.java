@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -45,6 +46,7 @@ public class ReadingService {
   private final CurrentPerson current;
   private final SeenTies seenTies;
   private final InUse inUse;
+  private final ApplicationEventPublisher events;
   private final JsonMapper json;
 
   ReadingService(
@@ -57,6 +59,7 @@ public class ReadingService {
       CurrentPerson current,
       SeenTies seenTies,
       @Lazy InUse inUse,
+      ApplicationEventPublisher events,
       JsonMapper json) {
     this.mapper = mapper;
     this.objects = objects;
@@ -67,6 +70,7 @@ public class ReadingService {
     this.current = current;
     this.seenTies = seenTies;
     this.inUse = inUse;
+    this.events = events;
     this.json = json;
   }
 
@@ -112,17 +116,48 @@ public class ReadingService {
   public record AcceptedReading(
       long id, String source, Instant at, Instant acceptedAt, String acceptedBy, boolean undone) {}
 
+  /**
+   * A reading was accepted or discarded.
+   *
+   * @param bundle that it came in; null for any other
+   */
+  public record ReadingClosed(long id, @Nullable Long bundle) {}
+
   /** Keeps a reading until it is accepted or discarded. */
   @Transactional
   public OpenReading open(ServerReading read) {
+    return reading(insert(read, null));
+  }
+
+  /** Keeps a reading of a bundle; it takes the place of an older one of the same server. */
+  @Transactional
+  public void open(ServerReading read, long bundle) {
+    for (ReadingRow older : mapper.open()) {
+      if (older.bundleId() != null && older.source().equals(read.reading().source())) {
+        mapper.close(older.id(), "OPEN", "DISCARDED", clock.instant(), current.login());
+        events.publishEvent(new ReadingClosed(older.id(), older.bundleId()));
+      }
+    }
+    insert(read, bundle);
+  }
+
+  private long insert(ServerReading read, @Nullable Long bundle) {
     long id =
         mapper.insert(
             read.reading().source(),
             read.reading().at(),
             current.login(),
-            json.writeValueAsString(read));
+            json.writeValueAsString(read),
+            bundle);
     live.announce("readings", Long.toString(id));
-    return reading(id);
+    return id;
+  }
+
+  /** The readings of a bundle that wait to be accepted, by source. */
+  public List<ReadingHead> waitingOf(long bundle) {
+    return mapper.openOf(bundle).stream()
+        .map(row -> new ReadingHead(row.id(), row.source(), row.at(), row.person()))
+        .toList();
   }
 
   public List<ReadingHead> openReadings() {
@@ -150,7 +185,7 @@ public class ReadingService {
   public OpenReading reading(long id) {
     ReadingRow row = openRow(id);
     ServerReading read = json.readValue(row.payload(), ServerReading.class);
-    Reading reading = aliases().applyTo(read.reading());
+    Reading reading = otherNames().applyTo(read.reading());
     Difference difference = Difference.between(estate.all(), reading);
     return new OpenReading(
         id,
@@ -180,7 +215,8 @@ public class ReadingService {
     return row;
   }
 
-  private Aliases aliases() {
+  /** Other names of known objects, as people have said. */
+  public Aliases otherNames() {
     Map<ObjectKind, Map<String, String>> names = new EnumMap<>(ObjectKind.class);
     for (AliasRow row : objects.aliases()) {
       names
@@ -207,7 +243,7 @@ public class ReadingService {
     ServerReading read = json.readValue(row.payload(), ServerReading.class);
     same.forEach(this::rename);
     Set<String> wanted = chosen == null ? null : withKnownNames(chosen, same);
-    Reading reading = aliases().applyTo(read.reading());
+    Reading reading = otherNames().applyTo(read.reading());
     Acceptance acceptance = new Acceptance(objects, estate, journal, id, reading);
     acceptance.run(wanted);
     mapper.keepEffects(id, json.writeValueAsString(acceptance.effects()));
@@ -222,6 +258,7 @@ public class ReadingService {
         "%d changes, %d new ties".formatted(acceptance.taken(), ties));
     live.announce("inventory", reading.source());
     live.announce("readings", Long.toString(id));
+    events.publishEvent(new ReadingClosed(id, row.bundleId()));
     return acceptance.taken();
   }
 
@@ -290,5 +327,6 @@ public class ReadingService {
     mapper.close(id, "OPEN", "DISCARDED", clock.instant(), current.login());
     journal.write("discarded reading", "READING", row.source(), null, null, null, null);
     live.announce("readings", Long.toString(id));
+    events.publishEvent(new ReadingClosed(id, row.bundleId()));
   }
 }

@@ -76,7 +76,7 @@ class SourceServerController {
   @PostMapping("/{instance}/read")
   @AllowedTo({LEAD, ENGINEER})
   Job read(@PathVariable String instance) {
-    return jobs.start(
+    return jobs.startWaiting(
         "read server",
         "Reading " + instance,
         progress -> {

@@ -24,12 +24,14 @@ import org.transitum.sources.files.FileProblem;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Runs long work beside the requests, two at a time. A job that a stopped server left behind is
- * marked failed at the next start; its transaction was never committed.
+ * Runs long work beside the requests: what computes two at a time, what waits for other servers
+ * many at a time, so that one that hangs holds up no other. A job that a stopped server left behind
+ * is marked failed at the next start; its transaction was never committed.
  */
 @Service
 public class JobService {
   private static final Logger LOG = LoggerFactory.getLogger(JobService.class);
+  private static final int MOST_WAITING = 32;
 
   private final JobMapper mapper;
   private final LiveFeed live;
@@ -38,6 +40,7 @@ public class JobService {
   private final JsonMapper json;
   private final Map<Long, Handle> running = new ConcurrentHashMap<>();
   private final ExecutorService workers = Executors.newFixedThreadPool(2);
+  private final ExecutorService waiters = Executors.newFixedThreadPool(MOST_WAITING);
 
   JobService(
       JobMapper mapper,
@@ -103,12 +106,22 @@ public class JobService {
     volatile String progress = "waiting";
   }
 
+  /** Starts work that computes. */
   public Job start(String kind, String title, Work work) {
+    return start(workers, kind, title, work);
+  }
+
+  /** Starts work that mostly waits for another server. */
+  public Job startWaiting(String kind, String title, Work work) {
+    return start(waiters, kind, title, work);
+  }
+
+  private Job start(ExecutorService pool, String kind, String title, Work work) {
     long id = mapper.insert(kind, title, current.login(), clock.instant());
     Handle handle = new Handle();
     running.put(id, handle);
     SecurityContext who = SecurityContextHolder.getContext();
-    workers.submit(
+    pool.execute(
         () -> {
           SecurityContextHolder.setContext(who);
           try {
@@ -196,5 +209,6 @@ public class JobService {
   void stop() {
     running.values().forEach(handle -> handle.cancelled = true);
     workers.shutdownNow();
+    waiters.shutdownNow();
   }
 }

@@ -11,4 +11,7 @@ import org.transitum.core.team.Role;
 @Retention(RetentionPolicy.RUNTIME)
 public @interface AllowedTo {
   Role[] value();
+
+  /** Tokens that may call it, too; none unless said. */
+  TokenPurpose[] tokens() default {};
 }

@@ -1,5 +1,7 @@
 package org.transitum.server.team;
 
+import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
@@ -11,20 +13,31 @@ public class CurrentPerson {
   /** The login that stands for the server itself in the journal. */
   public static final String SERVER = "server";
 
+  static final String ROLE = "ROLE_";
+  static final String TOKEN = "TOKEN_";
+
   public String login() {
     Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
     return authentication == null ? SERVER : authentication.getName();
   }
 
-  public Role role() {
+  /** The role of the person who signed in; empty for a token, and for the server itself. */
+  public Optional<Role> role() {
+    return authorities(ROLE).map(Role::valueOf).findFirst();
+  }
+
+  /** What the token that came with the call is for; empty for a person. */
+  public Optional<TokenPurpose> tokenPurpose() {
+    return authorities(TOKEN).map(TokenPurpose::valueOf).findFirst();
+  }
+
+  private static Stream<String> authorities(String prefix) {
     Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
     return authentication == null
-        ? Role.OBSERVER
+        ? Stream.empty()
         : authentication.getAuthorities().stream()
-            .map(authority -> authority.getAuthority())
-            .filter(name -> name.startsWith("ROLE_"))
-            .map(name -> Role.valueOf(name.substring("ROLE_".length())))
-            .findFirst()
-            .orElse(Role.OBSERVER);
+            .map(authority -> String.valueOf(authority.getAuthority()))
+            .filter(name -> name.startsWith(prefix))
+            .map(name -> name.substring(prefix.length()));
   }
 }

@@ -3,7 +3,10 @@ package org.transitum.server.team;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.stereotype.Component;
@@ -29,23 +32,33 @@ public class RoleGuard implements HandlerInterceptor {
       return true;
     }
     AllowedTo allowed = method.getMethodAnnotation(AllowedTo.class);
-    Role role = current.role();
-    if (allowed != null && Arrays.asList(allowed.value()).contains(role)) {
+    boolean may =
+        allowed != null
+            && (current.role().filter(List.of(allowed.value())::contains).isPresent()
+                || current.tokenPurpose().filter(List.of(allowed.tokens())::contains).isPresent());
+    if (may) {
       return true;
+    }
+    ProblemDetail detail =
+        ProblemDetail.forStatusAndDetail(HttpStatus.FORBIDDEN, sentence(allowed));
+    detail.setTitle("Not permitted");
+    detail.setType(java.net.URI.create("urn:transitum:problem:not-permitted"));
+    throw new ErrorResponseException(HttpStatus.FORBIDDEN, detail, null);
+  }
+
+  private String sentence(@Nullable AllowedTo allowed) {
+    if (current.tokenPurpose().isPresent()) {
+      return "This token may not do this; it is good for one purpose only.";
     }
     String who =
         allowed == null
             ? "nobody"
-            : Arrays.stream(allowed.value())
-                .map(r -> r.name().toLowerCase(java.util.Locale.ROOT))
-                .collect(Collectors.joining(", "));
-    ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(
-            HttpStatus.FORBIDDEN,
-            "Your role (%s) may not do this; it is for: %s."
-                .formatted(role.name().toLowerCase(java.util.Locale.ROOT), who));
-    detail.setTitle("Not permitted");
-    detail.setType(java.net.URI.create("urn:transitum:problem:not-permitted"));
-    throw new ErrorResponseException(HttpStatus.FORBIDDEN, detail, null);
+            : Arrays.stream(allowed.value()).map(RoleGuard::word).collect(Collectors.joining(", "));
+    return "Your role (%s) may not do this; it is for: %s."
+        .formatted(current.role().map(RoleGuard::word).orElse("none"), who);
+  }
+
+  private static String word(Role role) {
+    return role.name().toLowerCase(Locale.ROOT);
   }
 }

@@ -47,6 +47,13 @@ class ApiDescription {
                   .map(role -> role.name().toLowerCase(Locale.ROOT))
                   .toList();
       operation.addExtension("x-allowed", roles);
+      if (allowed != null && allowed.tokens().length > 0) {
+        operation.addExtension(
+            "x-allowed-tokens",
+            Arrays.stream(allowed.tokens())
+                .map(purpose -> purpose.name().toLowerCase(Locale.ROOT))
+                .toList());
+      }
       return operation;
     };
   }

@@ -3,13 +3,18 @@ package org.transitum.server.web;
 import jakarta.servlet.http.HttpServletResponse;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.MediaType;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.AnonymousAuthenticationFilter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.transitum.server.team.TokenFilter;
+import org.transitum.server.team.TokenService;
 
 @Configuration
 class SecurityConfig {
@@ -22,8 +27,34 @@ class SecurityConfig {
           + " font-src 'self' data:; connect-src 'self'; worker-src 'self' blob:; object-src 'none';"
           + " base-uri 'self'; form-action 'self'; frame-ancestors 'none'";
 
+  /**
+   * Calls with a token: apart from people's, as they have no session and so need no protection
+   * against other pages.
+   */
   @Bean
-  SecurityFilterChain security(HttpSecurity http) throws Exception {
+  @Order(1)
+  SecurityFilterChain tokens(HttpSecurity http, TokenService tokens) throws Exception {
+    http.securityMatcher(
+            request ->
+                TokenFilter.carriesToken(request) && request.getRequestURI().startsWith("/api/"))
+        .csrf(csrf -> csrf.disable())
+        .sessionManagement(
+            session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+        .addFilterBefore(new TokenFilter(tokens), AnonymousAuthenticationFilter.class)
+        .authorizeHttpRequests(requests -> requests.anyRequest().authenticated())
+        .exceptionHandling(
+            exceptions ->
+                exceptions.authenticationEntryPoint(
+                    (request, response, e) ->
+                        answer(response, 401, "The token is not known here, or was revoked.")))
+        .requestCache(cache -> cache.disable())
+        .logout(logout -> logout.disable());
+    return http.build();
+  }
+
+  @Bean
+  @Order(2)
+  SecurityFilterChain people(HttpSecurity http) throws Exception {
     http.csrf(CsrfConfigurer::spa)
         .authorizeHttpRequests(
             requests ->
