@@ -10,7 +10,7 @@ import { useProgramme } from "../shared/queries";
 import { isLead } from "../team/session";
 import TokenTable from "../team/TokenTable.vue";
 import { collectorList } from "./collectorList";
-import { missing, standing } from "./states";
+import { first, missing, standing } from "./states";
 
 /** Bundles of collectors: carried here or pushed, and what waits in them. */
 const emit = defineEmits<{ read: [id: number] }>();
@@ -20,6 +20,8 @@ const { data: bundles } = useQuery({ queryKey: ["bundles"], queryFn: () => data(
 const problem = ref<Problem>();
 const job = ref<number>();
 const busy = ref(false);
+const all = ref(false);
+const shown = computed(() => (all.value ? (bundles.value ?? []) : first(bundles.value ?? [])));
 const list = computed(() => collectorList("", window.location.origin));
 
 async function take(event: Event) {
@@ -66,7 +68,7 @@ const copy = () => attempt(() => navigator.clipboard.writeText(list.value), "Lis
     </label>
     <JobLine v-if="job" :id="job" :key="job" @done="client.invalidateQueries({ queryKey: ['bundles'] })" />
     <ProblemList v-if="problem" :problem="problem" />
-    <article v-for="bundle in bundles" :key="bundle.id" class="bundle">
+    <article v-for="bundle in shown" :key="bundle.id" class="bundle">
       <header>
         <b>{{ bundle.site }}</b>
         <span class="dim">{{ time(bundle.from, zone) }} to {{ time(bundle.to, zone) }}</span>
@@ -84,6 +86,7 @@ const copy = () => attempt(() => navigator.clipboard.writeText(list.value), "Lis
         <v-btn v-if="bundle.waiting.length" class="go" @click="accept(bundle)">Accept what is beyond doubt</v-btn>
       </div>
     </article>
+    <button v-if="bundles && shown.length < bundles.length" class="link" @click="all = true">Show {{ bundles.length - shown.length }} more that are settled</button>
     <p v-if="bundles?.length === 0" class="dim none">No bundle has come yet.</p>
     <TokenTable v-if="isLead" />
     <details>
@@ -102,6 +105,7 @@ const copy = () => attempt(() => navigator.clipboard.writeText(list.value), "Lis
 .end { justify-content: flex-end; }
 .missing { padding-left: 18px; color: var(--look); }
 .missing li { overflow-wrap: anywhere; }
+.form > .link { justify-self: start; }
 .none { text-align: center; padding: 6px; }
 summary { cursor: pointer; }
 details > p { margin: 8px 0; }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { collectorList } from "./collectorList";
-import { missing, standing } from "./states";
+import { first, missing, standing } from "./states";
 
 const bundle = (over: Partial<Schemas["Bundle"]>): Schemas["Bundle"] => ({
   id: 1,
@@ -39,6 +39,13 @@ describe("a bundle's standing", () => {
     );
     expect(lines).toEqual(["B: refuses", "Counters were left out of what the inventory does not know: A/1, A/2, A/3, A/4, A/5 and more."]);
     expect(missing(bundle({ state: "WAITING", unknown: ["A/1"] }))[0]).toContain("wait until");
+  });
+});
+
+describe("what is shown of many bundles", () => {
+  it("hides none that wants a decision", () => {
+    const many = Array.from({ length: 30 }, (_, i) => bundle({ id: i, state: i === 20 ? "FAILED" : "TAKEN", waiting: i === 25 ? [reading] : [] }));
+    expect(first(many).map((one) => one.id)).toEqual([0, 1, 20, 25]);
   });
 });
 

@@ -34,3 +34,15 @@ export function missing(bundle: Bundle): string[] {
   }
   return lines;
 }
+
+const SETTLED_SHOWN = 2;
+
+/** Every bundle that wants a decision, and the last of those that want none. */
+export function first(bundles: Bundle[]): Bundle[] {
+  const settled = bundles.filter((bundle) => !wants(bundle)).slice(0, SETTLED_SHOWN);
+  return bundles.filter((bundle) => wants(bundle) || settled.includes(bundle));
+}
+
+function wants(bundle: Bundle): boolean {
+  return bundle.waiting.length > 0 || !["TAKEN", "DISCARDED"].includes(bundle.state);
+}

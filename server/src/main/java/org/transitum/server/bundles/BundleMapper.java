@@ -46,7 +46,17 @@ interface BundleMapper {
   @Select("select " + COLUMNS + " from bundle where id = #{id}")
   Optional<BundleRow> find(long id);
 
-  @Select("select " + COLUMNS + " from bundle order by id desc limit 50")
+  /** Those that want a decision first, then the latest. */
+  @Select(
+      "select "
+          + COLUMNS
+          + """
+           from bundle
+          order by state in ('RECEIVED', 'WAITING', 'FAILED')
+              or exists (select 1 from reading r where r.bundle_id = bundle.id and r.state = 'OPEN') desc,
+            id desc
+          limit 50
+          """)
   List<BundleRow> latest();
 
   @Select("select " + COLUMNS + " from bundle where state = #{state} order by id")

@@ -9,7 +9,10 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.DatabaseKey;
 import org.transitum.core.inventory.ObjectKind;
@@ -52,24 +55,6 @@ public final class PostgresReader {
   private static final String PRELOADED =
       "select setting from pg_settings where name = 'shared_preload_libraries'";
 
-  private static final String LANGUAGES =
-      """
-      select string_agg(distinct l.lanname, ', ' order by l.lanname) as languages
-        from pg_proc p join pg_language l on l.oid = p.prolang
-        join pg_namespace n on n.oid = p.pronamespace
-       where n.nspname !~ '^pg_' and n.nspname <> 'information_schema'
-         and not exists (select from pg_depend d where d.objid = p.oid and d.deptype = 'e')
-      """;
-  private static final String BIGGEST =
-      """
-      select string_agg(name || ' ' || bytes / 1048576 || ' MiB', ', ') as tables from (
-        select c.relname as name, pg_total_relation_size(c.oid) as bytes from pg_class c
-          join pg_namespace n on n.oid = c.relnamespace
-         where c.relkind = 'r' and n.nspname !~ '^pg_' and n.nspname <> 'information_schema'
-         order by c.relpages desc, c.relname limit 3) as largest
-      """;
-  private static final String SCHEDULES = "select to_regclass('cron.job') is not null as there";
-  private static final String JOBS = "select count(*) from cron.job";
   private static final String DATABASES =
       """
       select datname, pg_encoding_to_char(encoding) as encoding, datcollate as collation,
@@ -79,27 +64,7 @@ public final class PostgresReader {
                   then pg_database_size(datname) end as size_bytes
         from pg_database where not datistemplate and datallowconn order by datname
       """;
-  private static final String OBJECTS =
-      """
-      with own as (
-        select c.oid, c.relkind from pg_class c join pg_namespace n on n.oid = c.relnamespace
-         where n.nspname !~ '^pg_' and n.nspname <> 'information_schema' and c.relpersistence <> 't'
-           and not exists (select from pg_depend d where d.objid = c.oid and d.deptype = 'e'))
-      select count(*) filter (where relkind in ('r', 'p')) as tables,
-             count(*) filter (where relkind in ('v', 'm')) as views,
-             count(*) filter (where relkind = 'S') as sequences,
-             count(*) filter (where relkind in ('r', 'p') and not exists (
-               select from pg_constraint k where k.conrelid = own.oid and k.contype = 'p')) as tables_without_key,
-             (select count(*) from pg_proc p join pg_namespace n on n.oid = p.pronamespace
-               where n.nspname !~ '^pg_' and n.nspname <> 'information_schema'
-                 and not exists (select from pg_depend d where d.objid = p.oid and d.deptype = 'e')) as routines,
-             (select count(*) from pg_trigger where not tgisinternal) as triggers,
-             (select count(*) from pg_largeobject_metadata) as large_objects,
-             (select string_agg(extname, ', ' order by extname) from pg_extension
-               where extname <> 'plpgsql') as extensions
-        from own
-      """;
-  private static final int PG_PORT = 5432;
+  private static final int AT_A_TIME = 4;
 
   private final ServerAddress address;
   private final String instance;
@@ -132,7 +97,7 @@ public final class PostgresReader {
       throw new Unreachable(
           "%s broke off: %s.".formatted(address, PostgresConnections.plain(e)), e);
     }
-    reachable.forEach(this::readInside);
+    readInside(reachable);
     Reading reading =
         new Reading(
             "server " + instance, Origin.OBSERVED, at, List.copyOf(objects), List.copyOf(unread));
@@ -163,8 +128,9 @@ public final class PostgresReader {
         put(facts, attribute, row.getString(attribute.column()));
       }
     }
-    attempt(instance, "replication", () -> readReplication(connection, facts));
-    attempt(instance, "libraries loaded at the start", () -> readPreloaded(connection, facts));
+    PartlyRead parts = new PartlyRead(instance, address.user(), unread);
+    parts.attempt("replication", () -> readReplication(connection, facts));
+    parts.attempt("libraries loaded at the start", () -> readPreloaded(connection, facts));
     objects.add(new ReadObject(ObjectKind.HOST, address.host(), "connection", Map.of()));
     objects.add(new ReadObject(ObjectKind.INSTANCE, instance, "pg_settings", facts));
   }
@@ -230,56 +196,30 @@ public final class PostgresReader {
     return reachable;
   }
 
-  private void readInside(String database) {
-    try (Connection connection = PostgresConnections.open(address.withDatabase(database))) {
-      attempt(key(database), "object counts", () -> readObjects(connection, database));
-      attempt(key(database), "routine languages", () -> readLanguages(connection, database));
-      attempt(key(database), "biggest tables", () -> readBiggest(connection, database));
-      attempt(key(database), "scheduled jobs", () -> readSchedules(connection, database));
-      PostgresTies reader = new PostgresTies(connection, key(database), address);
-      attempt(
-          key(database), "foreign servers and tables", () -> ties.addAll(reader.foreignTables()));
-      attempt(key(database), "dblink calls", () -> ties.addAll(reader.dblinkCalls()));
-      attempt(key(database), "subscriptions", () -> ties.addAll(reader.subscriptions()));
-    } catch (SQLException | Unreachable e) {
-      unread.add("%s: %s".formatted(key(database), e.getMessage()));
-    }
-  }
-
-  private interface Part {
-    void read() throws SQLException;
-  }
-
-  private void attempt(String of, String what, Part part) {
+  /** What is inside the databases, some at a time, told in the order of their names. */
+  private void readInside(List<String> databases) {
+    ExecutorService workers =
+        Executors.newFixedThreadPool(AT_A_TIME, work -> new Thread(work, "postgres-reader"));
     try {
-      part.read();
-    } catch (SQLException e) {
-      String remedy =
-          "42501".equals(e.getSQLState())
-              ? "%s may not read them".formatted(address.user())
-              : PostgresConnections.plain(e);
-      unread.add("%s: %s not readable: %s.".formatted(of, what, remedy));
-    }
-  }
-
-  private void readObjects(Connection connection, String database) throws SQLException {
-    try (PreparedStatement statement = connection.prepareStatement(OBJECTS);
-        ResultSet row = statement.executeQuery()) {
-      row.next();
-      ReadObject object = object(database);
-      for (Attribute attribute :
-          List.of(
-              Attribute.TABLES,
-              Attribute.TABLES_WITHOUT_KEY,
-              Attribute.VIEWS,
-              Attribute.ROUTINES,
-              Attribute.SEQUENCES,
-              Attribute.TRIGGERS,
-              Attribute.LARGE_OBJECTS)) {
-        put(object.values(), attribute, row.getString(attribute.column()));
+      List<Future<PostgresInside>> all = new ArrayList<>();
+      for (String database : databases) {
+        Map<Attribute, String> facts = object(database).values();
+        all.add(
+            workers.submit(
+                () -> PostgresInside.read(address.withDatabase(database), key(database), facts)));
       }
-      String extensions = row.getString("extensions");
-      put(object.values(), Attribute.EXTENSIONS, extensions == null ? "none" : extensions);
+      for (Future<PostgresInside> each : all) {
+        PostgresInside inside = each.get();
+        ties.addAll(inside.ties());
+        unread.addAll(inside.unread());
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new Unreachable("Reading %s was interrupted.".formatted(address), e);
+    } catch (ExecutionException e) {
+      throw new IllegalStateException(e.getCause());
+    } finally {
+      workers.shutdownNow();
     }
   }
 
@@ -287,42 +227,11 @@ public final class PostgresReader {
     return objects.stream().filter(o -> o.key().equals(key(database))).findFirst().orElseThrow();
   }
 
-  private void readLanguages(Connection connection, String database) throws SQLException {
-    String languages = single(connection, LANGUAGES);
-    if (languages != null) {
-      put(object(database).values(), Attribute.ROUTINE_LANGUAGES, languages);
-    }
-  }
-
-  private void readBiggest(Connection connection, String database) throws SQLException {
-    String tables = single(connection, BIGGEST);
-    if (tables != null) {
-      put(object(database).values(), Attribute.BIGGEST_TABLES, tables);
-    }
-  }
-
-  private void readSchedules(Connection connection, String database) throws SQLException {
-    boolean there = "t".equals(single(connection, SCHEDULES));
-    String jobs = there ? single(connection, JOBS) : "0";
-    put(object(database).values(), Attribute.EVENTS, jobs == null ? "0" : jobs);
-  }
-
-  private static @Nullable String single(Connection connection, String sql) throws SQLException {
-    try (PreparedStatement statement = connection.prepareStatement(sql);
-        ResultSet row = statement.executeQuery()) {
-      return row.next() ? row.getString(1) : null;
-    }
-  }
-
   private String key(String database) {
     return new DatabaseKey(instance, database).toString();
   }
 
-  private static void put(Map<Attribute, String> facts, Attribute attribute, String value) {
+  static void put(Map<Attribute, String> facts, Attribute attribute, String value) {
     facts.put(attribute, attribute.type().canonical(value));
-  }
-
-  static int defaultPort() {
-    return PG_PORT;
   }
 }

@@ -133,6 +133,8 @@ final class PostgresTies {
   }
 
   private static int port(String text) {
-    return text.matches("\\d{1,5}") ? Integer.parseInt(text) : PostgresReader.defaultPort();
+    return text.matches("\\d{1,5}")
+        ? Integer.parseInt(text)
+        : ReadableEngine.POSTGRESQL.defaultPort();
   }
 }
