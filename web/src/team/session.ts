@@ -14,12 +14,11 @@ export const mayWork = computed(() => me.value?.role === "LEAD" || me.value?.rol
 export const isLead = computed(() => me.value?.role === "LEAD");
 
 export async function openSession(): Promise<void> {
+  const asked = data(api.GET("/api/v1/team/me")).catch(() => undefined);
   door.value = await data(api.GET("/auth/door"));
-  try {
-    enter(await data(api.GET("/api/v1/team/me")));
-  } catch {
-    session.value = "out";
-  }
+  const person = await asked;
+  if (person) enter(person);
+  else session.value = "out";
 }
 
 export function enter(person: Person): void {

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.Difference;
@@ -18,12 +19,15 @@ import org.transitum.core.inventory.Reading;
 import org.transitum.core.inventory.Reading.ReadObject;
 import org.transitum.core.inventory.ToldFacts;
 import org.transitum.server.inventory.AcceptanceEffects.Seen;
-import org.transitum.server.inventory.EstateMapper.FactRow;
+import org.transitum.server.inventory.EstateMapper.FactColumns;
+import org.transitum.server.inventory.EstateMapper.ObjectColumns;
 import org.transitum.server.journal.JournalService;
+import org.transitum.server.journal.JournalService.Entry;
 
 /** Takes one reading into the estate, within the caller's transaction. */
 final class Acceptance {
   private static final int BATCH = 200;
+  private static final int ROWS_AT_ONCE = 4_000;
 
   private final EstateMapper mapper;
   private final EstateStore estate;
@@ -31,9 +35,12 @@ final class Acceptance {
   private final long id;
   private final Reading reading;
   private final AcceptanceEffects effects = AcceptanceEffects.none();
-  private final List<FactRow> fresh = new ArrayList<>();
+  private final List<FreshFact> fresh = new ArrayList<>();
   private final List<Long> superseded = new ArrayList<>();
+  private final List<Entry> entries = new ArrayList<>();
   private int taken;
+
+  private record FreshFact(ObjectId object, Attribute attribute, String value, String place) {}
 
   Acceptance(
       EstateMapper mapper, EstateStore estate, JournalService journal, long id, Reading reading) {
@@ -74,7 +81,6 @@ final class Acceptance {
         write("gone", object, null);
       }
       case NEW -> {
-        mapper.keep(change.kind(), change.key());
         effects.added().add(object);
         write("added", object, null);
       }
@@ -90,7 +96,6 @@ final class Acceptance {
     ObjectId object = new ObjectId(read.kind(), read.key());
     EstateObject known = estate.find(read.kind(), read.key()).orElse(null);
     if (known == null || !known.sources().contains(reading.source())) {
-      mapper.toldBy(read.kind(), read.key(), reading.source());
       effects.told().add(object);
     }
     Map<Attribute, ToldFacts> told = known == null ? Map.of() : known.told();
@@ -107,55 +112,64 @@ final class Acceptance {
               if (last != null) {
                 superseded.add(last.id());
               }
-              fresh.add(row(object, attribute, next));
+              fresh.add(new FreshFact(object, attribute, value, next.place()));
             });
     effects.touched().add(object);
   }
 
-  private FactRow row(ObjectId object, Attribute attribute, Fact fact) {
-    return new FactRow(
-        0,
-        object.kind(),
-        object.key(),
-        attribute,
-        fact.value(),
-        fact.origin(),
-        fact.source(),
-        fact.place(),
-        fact.at(),
-        fact.seenAt(),
-        false,
-        null,
-        true,
-        id);
-  }
-
   private void store() {
+    batches(effects.added(), ROWS_AT_ONCE).forEach(part -> mapper.keepAll(objects(part)));
+    batches(effects.told(), ROWS_AT_ONCE)
+        .forEach(part -> mapper.allToldBy(objects(part), reading.source()));
     batches(superseded).forEach(mapper::supersede);
-    fresh.forEach(mapper::insert);
+    batches(fresh, ROWS_AT_ONCE).forEach(part -> mapper.insertAll(facts(part), reading, id));
+    journal.writeAll(entries);
     batches(effects.seen().stream().map(Seen::fact).toList())
         .forEach(batch -> mapper.seen(batch, reading.at()));
     effects.touched().addAll(effects.gone());
     estate.changed(effects.touched());
   }
 
+  private static ObjectColumns objects(List<ObjectId> objects) {
+    return new ObjectColumns(
+        column(objects, object -> object.kind().name()), column(objects, ObjectId::key));
+  }
+
+  private static FactColumns facts(List<FreshFact> facts) {
+    return new FactColumns(
+        column(facts, fact -> fact.object().kind().name()),
+        column(facts, fact -> fact.object().key()),
+        column(facts, fact -> fact.attribute().name()),
+        column(facts, FreshFact::value),
+        column(facts, FreshFact::place));
+  }
+
+  private static <T> String[] column(List<T> rows, Function<T, String> of) {
+    return rows.stream().map(of).toArray(String[]::new);
+  }
+
   private static <T> List<List<T>> batches(List<T> all) {
+    return batches(all, BATCH);
+  }
+
+  private static <T> List<List<T>> batches(List<T> all, int size) {
     List<List<T>> batches = new ArrayList<>();
-    for (int at = 0; at < all.size(); at += BATCH) {
-      batches.add(all.subList(at, Math.min(all.size(), at + BATCH)));
+    for (int at = 0; at < all.size(); at += size) {
+      batches.add(all.subList(at, Math.min(all.size(), at + size)));
     }
     return batches;
   }
 
   private void write(String action, ObjectId object, @Nullable AttributeChange attribute) {
-    journal.write(
-        action,
-        object.kind().name(),
-        object.key(),
-        attribute == null ? null : attribute.attribute().column(),
-        attribute == null || attribute.before() == null ? null : attribute.before().value(),
-        attribute == null ? null : attribute.after(),
-        "from " + reading.source());
+    entries.add(
+        journal.entry(
+            action,
+            object.kind().name(),
+            object.key(),
+            attribute == null ? null : attribute.attribute().column(),
+            attribute == null || attribute.before() == null ? null : attribute.before().value(),
+            attribute == null ? null : attribute.after(),
+            "from " + reading.source()));
   }
 
   /** How many changes were taken. */

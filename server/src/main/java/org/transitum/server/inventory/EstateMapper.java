@@ -12,6 +12,7 @@ import org.apache.ibatis.annotations.Update;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Origin;
+import org.transitum.core.inventory.Reading;
 
 /** Objects, what sources told of them, and their other names. */
 @Mapper
@@ -41,6 +42,15 @@ interface EstateMapper {
       String reason,
       boolean latest,
       Long readingId) {}
+
+  /** Facts of one reading, column by column. */
+  @SuppressWarnings("ArrayRecordComponent")
+  record FactColumns(
+      String[] kinds, String[] keys, String[] attributes, String[] values, String[] places) {}
+
+  /** Objects, column by column. */
+  @SuppressWarnings("ArrayRecordComponent")
+  record ObjectColumns(String[] kinds, String[] keys) {}
 
   String FACT =
       "id, kind, object_key, attribute, fact_value, origin, source, place, at, seen_at, pinned, reason,"
@@ -85,14 +95,6 @@ interface EstateMapper {
   @Update("update estate_object set gone_at = #{at} where kind = #{kind} and object_key = #{key}")
   void gone(@Param("kind") ObjectKind kind, @Param("key") String key, @Param("at") Instant at);
 
-  @Update(
-      """
-      merge into object_source (kind, object_key, source) key (kind, object_key, source)
-      values (#{kind}, #{key}, #{source})
-      """)
-  void toldBy(
-      @Param("kind") ObjectKind kind, @Param("key") String key, @Param("source") String source);
-
   @Delete(
       """
       delete from object_source
@@ -109,6 +111,52 @@ interface EstateMapper {
         #{at}, #{seenAt}, #{pinned}, #{reason}, #{latest}, #{readingId})
       """)
   void insert(FactRow fact);
+
+  /**
+   * Many facts of one reading, column by column: a statement a fact would take most of the time of
+   * accepting a large reading.
+   */
+  @Insert(
+      """
+      insert into fact (kind, object_key, attribute, fact_value, place, origin, source, at, seen_at,
+        pinned, latest, reading_id)
+      select told.kind, told.object_key, told.attribute, told.fact_value, told.place,
+             cast(#{of.origin} as varchar), cast(#{of.source} as varchar),
+             cast(#{of.at} as timestamp(3) with time zone),
+             cast(#{of.at} as timestamp(3) with time zone), false, true, cast(#{reading} as bigint)
+        from unnest(
+          cast(#{rows.kinds,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array),
+          cast(#{rows.keys,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array),
+          cast(#{rows.attributes,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array),
+          cast(#{rows.values,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array),
+          cast(#{rows.places,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array))
+          as told (kind, object_key, attribute, fact_value, place)
+      """)
+  void insertAll(
+      @Param("rows") FactColumns rows, @Param("of") Reading of, @Param("reading") long reading);
+
+  /** Many objects at once, told of by one source and there from now on. */
+  @Update(
+      """
+      merge into object_source (kind, object_key, source) key (kind, object_key, source)
+      select told.kind, told.object_key, cast(#{source} as varchar)
+        from unnest(
+          cast(#{objects.kinds,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array),
+          cast(#{objects.keys,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array))
+          as told (kind, object_key)
+      """)
+  void allToldBy(@Param("objects") ObjectColumns objects, @Param("source") String source);
+
+  @Update(
+      """
+      merge into estate_object (kind, object_key, gone_at) key (kind, object_key)
+      select told.kind, told.object_key, null
+        from unnest(
+          cast(#{kinds,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array),
+          cast(#{keys,typeHandler=org.apache.ibatis.type.ArrayTypeHandler} as varchar array))
+          as told (kind, object_key)
+      """)
+  void keepAll(ObjectColumns objects);
 
   @Update(
       """

@@ -43,6 +43,11 @@ public class EstateStore {
     this.mapper = mapper;
   }
 
+  /** Stands for the estate as it is: the same object as long as nothing changes. */
+  Object snapshot() {
+    return known();
+  }
+
   /** Everything ever told of, gone objects included, by kind and key. */
   public Collection<EstateObject> all() {
     return known().values();

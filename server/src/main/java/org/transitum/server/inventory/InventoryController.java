@@ -5,6 +5,10 @@ import static org.transitum.core.team.Role.LEAD;
 import static org.transitum.core.team.Role.OBSERVER;
 import static org.transitum.core.team.Role.OWNER;
 
+import io.swagger.v3.oas.annotations.Parameter;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
@@ -12,6 +16,7 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -37,19 +42,19 @@ import org.transitum.server.team.CurrentPerson;
 @RestController
 @RequestMapping("/api/v1/inventory")
 class InventoryController {
-  private final InventoryService inventory;
+  private final PackedTables tables;
   private final FactService facts;
   private final QuestionService questions;
   private final SavedViewMapper views;
   private final CurrentPerson current;
 
   InventoryController(
-      InventoryService inventory,
+      PackedTables tables,
       FactService facts,
       QuestionService questions,
       SavedViewMapper views,
       CurrentPerson current) {
-    this.inventory = inventory;
+    this.tables = tables;
     this.facts = facts;
     this.questions = questions;
     this.views = views;
@@ -79,8 +84,23 @@ class InventoryController {
 
   @GetMapping("/table")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
-  InventoryTable table(@RequestParam ObjectKind kind) {
-    return inventory.table(kind);
+  @ApiResponse(
+      responseCode = "200",
+      content =
+          @Content(
+              mediaType = MediaType.APPLICATION_JSON_VALUE,
+              schema = @Schema(implementation = InventoryTable.class)))
+  ResponseEntity<byte[]> table(
+      @RequestParam ObjectKind kind,
+      @Parameter(hidden = true) @RequestHeader(name = "Accept-Encoding", defaultValue = "")
+          String accepts) {
+    ResponseEntity.BodyBuilder answer =
+        ResponseEntity.ok()
+            .contentType(MediaType.APPLICATION_JSON)
+            .header("Vary", "Accept-Encoding");
+    return accepts.contains("gzip")
+        ? answer.header("Content-Encoding", "gzip").body(tables.gzip(kind))
+        : answer.body(tables.plain(kind));
   }
 
   @GetMapping("/object")

@@ -2,6 +2,7 @@ package org.transitum.server.inventory;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -143,8 +144,12 @@ public class InventoryService {
     return object -> names(object.stale(limit));
   }
 
-  private Instant staleLimit() {
-    return clock.instant().minus(Duration.ofDays(programme.current().staleAfterDays()));
+  /** Facts that nobody told since are stale; moves by the minute, so that a table can be kept. */
+  Instant staleLimit() {
+    return clock
+        .instant()
+        .truncatedTo(ChronoUnit.MINUTES)
+        .minus(Duration.ofDays(programme.current().staleAfterDays()));
   }
 
   private static List<String> names(List<Attribute> attributes) {

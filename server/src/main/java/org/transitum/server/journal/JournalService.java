@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.transitum.server.journal.JournalMapper.EntryColumns;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.server.team.CurrentPerson;
 
@@ -14,6 +15,7 @@ import org.transitum.server.team.CurrentPerson;
 @Service
 public class JournalService {
   private static final int LONGEST = 2_000;
+  private static final int AT_ONCE = 4_000;
 
   private final JournalMapper mapper;
   private final CurrentPerson current;
@@ -50,18 +52,38 @@ public class JournalService {
       @Nullable String from,
       @Nullable String to,
       @Nullable String note) {
-    mapper.insert(
-        new Entry(
-            0,
-            clock.instant(),
-            current.login(),
-            action,
-            objectKind,
-            objectKey,
-            attribute,
-            cut(from),
-            cut(to),
-            cut(note)));
+    mapper.insert(entry(action, objectKind, objectKey, attribute, from, to, note));
+  }
+
+  /** Writes many entries, in their order. */
+  @Transactional(propagation = Propagation.MANDATORY)
+  public void writeAll(List<Entry> entries) {
+    for (int at = 0; at < entries.size(); at += AT_ONCE) {
+      mapper.insertAll(
+          EntryColumns.of(entries.subList(at, Math.min(entries.size(), at + AT_ONCE))));
+    }
+  }
+
+  /** An entry of now, by whoever makes the call; not written yet. */
+  public Entry entry(
+      String action,
+      String objectKind,
+      String objectKey,
+      @Nullable String attribute,
+      @Nullable String from,
+      @Nullable String to,
+      @Nullable String note) {
+    return new Entry(
+        0,
+        clock.instant(),
+        current.login(),
+        action,
+        objectKind,
+        objectKey,
+        attribute,
+        cut(from),
+        cut(to),
+        cut(note));
   }
 
   /** Newest first. */

@@ -53,6 +53,11 @@ public class LiveFeed {
     }
   }
 
+  /** Number of the last change; as long as it stays, nothing that people share has changed. */
+  public synchronized long last() {
+    return last;
+  }
+
   /**
    * @param lastEventId the last id the browser saw; null for a first connection
    */

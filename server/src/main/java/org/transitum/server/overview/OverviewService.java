@@ -25,6 +25,7 @@ import org.transitum.server.inventory.ReadingService;
 import org.transitum.server.journal.JournalService;
 import org.transitum.server.journal.JournalService.DayCount;
 import org.transitum.server.journal.JournalService.Entry;
+import org.transitum.server.live.LiveFeed;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.server.programme.ProgrammeService;
 import org.transitum.server.sizing.SizingService;
@@ -36,6 +37,7 @@ import org.transitum.server.waves.WaveService.WavesView;
 /** Where the estate stands, what is left to do, and what wants attention today. */
 @Service
 public class OverviewService {
+  private static final Duration LEFT_HOLDS = Duration.ofSeconds(30);
   private static final Duration SOON = Duration.ofDays(14);
 
   private final EstateStore estate;
@@ -48,7 +50,9 @@ public class OverviewService {
   private final ReadingService readings;
   private final JournalService journal;
   private final ProgrammeService programme;
+  private final LiveFeed live;
   private final ProgrammeClock clock;
+  private volatile @Nullable Left left;
 
   OverviewService(
       EstateStore estate,
@@ -61,6 +65,7 @@ public class OverviewService {
       ReadingService readings,
       JournalService journal,
       ProgrammeService programme,
+      LiveFeed live,
       ProgrammeClock clock) {
     this.estate = estate;
     this.places = places;
@@ -72,6 +77,7 @@ public class OverviewService {
     this.readings = readings;
     this.journal = journal;
     this.programme = programme;
+    this.live = live;
     this.clock = clock;
   }
 
@@ -282,7 +288,29 @@ public class OverviewService {
   }
 
   /** The route rail: what is left to do at each station. */
+  /** What is left to do; every page asks, so it is worked out once for each change. */
   public List<StationLeft> left() {
+    long change = live.last();
+    Instant now = clock.instant();
+    Left before = left;
+    if (before != null && before.holds(change, now)) {
+      return before.stations();
+    }
+    Left fresh = new Left(change, now, leftNow());
+    left = fresh;
+    return fresh.stations();
+  }
+
+  /**
+   * @param change the last one that it knows of
+   */
+  private record Left(long change, Instant at, List<StationLeft> stations) {
+    boolean holds(long last, Instant now) {
+      return change == last && !now.isBefore(at) && now.isBefore(at.plus(LEFT_HOLDS));
+    }
+  }
+
+  private List<StationLeft> leftNow() {
     List<PlaceView> all = places.places();
     long stalled = all.stream().filter(p -> p.condition() == Condition.STALLED).count();
     long held =

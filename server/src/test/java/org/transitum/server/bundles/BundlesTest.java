@@ -192,6 +192,7 @@ class BundlesTest {
     assertThat(push(bundle).body().path("repeated").asBoolean()).isFalse();
     assertThat(push(bundle).body().path("repeated").asBoolean()).isTrue();
     assertThat(bundles()).hasSize(1);
+    awaitState("TAKEN");
   }
 
   @Test
