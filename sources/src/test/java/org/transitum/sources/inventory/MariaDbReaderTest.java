@@ -6,11 +6,20 @@ import static org.assertj.core.api.Assertions.tuple;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.Reading.ReadObject;
+import org.transitum.sources.counters.Sample;
+import org.transitum.sources.counters.ServerSampler;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
 import org.transitum.sources.inventory.ServerReading.SeenTie;
 
@@ -183,5 +192,76 @@ class MariaDbReaderTest {
     assertThat(grants.has("ord_ers", "EVENT")).isTrue();
     assertThat(grants.reads("mysql", "user")).isTrue();
     assertThat(grants.reads("mysql", "proc")).isFalse();
+  }
+
+  @Test
+  void samplesWhatTheServerCounts() throws Exception {
+    server.execute("create database grows", "create table grows.log (note longtext) engine=MyISAM");
+    Map<String, Double> before = samples();
+    for (int i = 0; i < 50; i++) {
+      server.execute("insert into grows.log values (repeat('y', 20000))");
+    }
+    Map<String, Double> after = samples();
+    server.execute("drop database grows");
+    assertThat(after.get("MY-1 TRANSACTIONS_TOTAL"))
+        .isGreaterThan(before.get("MY-1 TRANSACTIONS_TOTAL"));
+    assertThat(after.get("MY-1/grows SIZE_BYTES"))
+        .isGreaterThanOrEqualTo(before.get("MY-1/grows SIZE_BYTES") + 50 * 20_000);
+    assertThat(after)
+        .containsKeys(
+            "MY-1 READS_TOTAL",
+            "MY-1 IO_BYTES_TOTAL",
+            "MY-1 LOG_BYTES_TOTAL",
+            "MY-1/quiet CONNECTIONS")
+        .doesNotContainKey("MY-1/mysql SIZE_BYTES");
+  }
+
+  private static Map<String, Double> samples() {
+    return ServerSampler.of(ReadableEngine.MARIADB)
+        .sample(server.address("reader", "secret"), "MY-1")
+        .stream()
+        .collect(Collectors.toMap(s -> s.object() + " " + s.counter(), Sample::value));
+  }
+
+  /** Rows and tables come and go while the catalogue is read; what stands still is told right. */
+  @Test
+  void isReadWhileItsApplicationsAreAtWork() throws Exception {
+    server.execute(
+        "create database busy",
+        "create table busy.log (id int auto_increment primary key, note text)");
+    AtomicBoolean stop = new AtomicBoolean();
+    AtomicInteger turns = new AtomicInteger();
+    ExecutorService workers = Executors.newFixedThreadPool(3);
+    for (int worker = 0; worker < 3; worker++) {
+      String table = "busy.t" + worker;
+      var unused =
+          workers.submit(
+              () -> {
+                while (!stop.get()) {
+                  server.execute(
+                      "insert into busy.log (note) values (repeat('n', 100))",
+                      "create table " + table + " (id int)",
+                      "create or replace view " + table + "_v as select id from " + table,
+                      "drop view " + table + "_v",
+                      "drop table " + table);
+                  turns.incrementAndGet();
+                }
+                return true;
+              });
+    }
+    try {
+      for (int round = 0; round < 5; round++) {
+        ServerReading read = read("reader");
+        assertThat(value(read, "MY-1/quiet", Attribute.TABLES)).isEqualTo("0");
+        assertThat(value(read, "MY-1/orders", Attribute.BROKEN_VIEWS)).isEqualTo("1");
+        assertThat(Integer.parseInt(value(read, "MY-1/busy", Attribute.TABLES))).isBetween(1, 4);
+      }
+    } finally {
+      stop.set(true);
+      workers.shutdown();
+      workers.awaitTermination(20, TimeUnit.SECONDS);
+      server.execute("drop database busy");
+    }
+    assertThat(turns.get()).isPositive();
   }
 }
