@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipFile;
@@ -21,7 +22,7 @@ import org.transitum.sources.files.FileTable.Row;
 
 /**
  * Reads the sheets of a workbook: values of formulas as they were last worked out, dates as ISO
- * dates. A merged cell has its value in its first cell only, as the file has it.
+ * dates, values of merged cells in each of their rows.
  */
 final class XlsxTables {
   /** A workbook that unpacks to more than this is refused before it is read. */
@@ -39,8 +40,10 @@ final class XlsxTables {
     try (ReadableWorkbook workbook =
         new ReadableWorkbook(new ByteArrayInputStream(bytes), new ReadingOptions(true, false))) {
       List<Sheet> sheets = workbook.getSheets().limit(MOST_SHEETS).toList();
+      Map<String, MergedCells> merged = MergedCells.read(bytes);
       for (Sheet sheet : sheets) {
-        tables.add(table(file, sheet));
+        tables.add(
+            table(file, sheet, merged.getOrDefault(sheet.getName(), new MergedCells(List.of()))));
       }
     } catch (BadFile e) {
       throw e;
@@ -86,7 +89,7 @@ final class XlsxTables {
     }
   }
 
-  private static FileTable table(String file, Sheet sheet) throws IOException {
+  private static FileTable table(String file, Sheet sheet, MergedCells merged) throws IOException {
     List<Row> rows = new ArrayList<>();
     try (Stream<org.dhatim.fastexcel.reader.Row> read = sheet.openStream()) {
       read.forEach(
@@ -109,7 +112,13 @@ final class XlsxTables {
             }
           });
     }
-    return new FileTable(file, sheet.getName(), rows, List.of());
+    int filled = merged.fill(rows);
+    List<String> notes =
+        filled == 0
+            ? List.of()
+            : List.of(
+                "Merged cells, %,d of them: their value was taken for each row.".formatted(filled));
+    return new FileTable(file, sheet.getName(), rows, notes);
   }
 
   private static String text(Cell cell) {

@@ -95,22 +95,54 @@ class TableFilesTest {
   }
 
   @Test
-  void aFormulasLastValueIsReadAndAMergedCellHasItsValueOnce() {
+  void aMergedCellsValueStandsInEachOfItsRowsAndATitleInNone() {
     byte[] content =
         workbook(
             workbook -> {
-              Worksheet sheet = workbook.newWorksheet("S");
-              sheet.value(0, 0, "instance");
-              sheet.value(0, 1, "host");
-              sheet.value(1, 0, "A");
-              sheet.value(1, 1, "h1");
-              sheet.range(1, 1, 2, 1).merge();
-              sheet.value(2, 0, "B");
-              sheet.formula(3, 0, "CONCATENATE(A2,A3)");
+              workbook.newWorksheet("First").value(0, 0, "nothing merged");
+              Worksheet sheet = workbook.newWorksheet("Ours & yours");
+              sheet.value(0, 0, "Databases of the depot");
+              sheet.range(0, 0, 0, 2).merge();
+              sheet.value(1, 0, "instance");
+              sheet.value(1, 1, "host");
+              sheet.value(1, 2, "database");
+              sheet.value(2, 0, "A");
+              sheet.range(2, 0, 4, 0).merge();
+              sheet.value(2, 1, "h1");
+              sheet.range(2, 1, 3, 1).merge();
+              sheet.value(2, 2, "orders");
+              sheet.value(3, 2, "stock");
+              sheet.value(4, 2, "crew");
+              sheet.value(5, 2, "of nobody");
             });
-    List<Row> rows = read("list.xlsx", content).get(0).rows();
-    assertThat(rows.get(2).cell(1)).isEmpty();
-    assertThat(rows).hasSizeBetween(3, 4);
+    FileTable table = read("list.xlsx", content).get(1);
+    assertThat(table.rows())
+        .extracting(row -> row.cell(0) + "," + row.cell(1) + "," + row.cell(2))
+        .containsExactly(
+            "Databases of the depot,,",
+            "instance,host,database",
+            "A,h1,orders",
+            "A,h1,stock",
+            "A,,crew",
+            ",,of nobody");
+    assertThat(table.notes()).singleElement().asString().startsWith("Merged cells, 2 of them");
+  }
+
+  @Test
+  void aFormulasLastValueIsRead() throws IOException {
+    byte[] plain = workbook(workbook -> workbook.newWorksheet("S").value(0, 0, "instance"));
+    String sheet =
+        """
+        <worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>
+        <row r="1"><c r="A1" t="inlineStr"><is><t>instance</t></is></c><c r="B1" t="inlineStr"><is><t>size_bytes</t></is></c></row>
+        <row r="2"><c r="A2" t="str"><f>CONCATENATE("PG-",1)</f><v>PG-1</v></c><c r="B2"><f>2*1024</f><v>2048</v></c></row>
+        <row r="3"><c r="A3" t="e"><f>1/0</f><v>#DIV/0!</v></c><c r="B3"><v>7</v></c></row>
+        </sheetData></worksheet>
+        """;
+    List<Row> rows =
+        read("list.xlsx", with(plain, Map.of("xl/worksheets/sheet1.xml", sheet))).get(0).rows();
+    assertThat(rows.get(1).cells()).containsExactly("PG-1", "2048");
+    assertThat(rows.get(2).cells()).containsExactly("", "7");
   }
 
   @Test
