@@ -10,6 +10,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipFile;
@@ -31,6 +32,8 @@ final class XlsxTables {
   private static final int MOST_ENTRIES = 2_000;
   private static final int MOST_SHEETS = 60;
   private static final int MOST_COLUMNS = 300;
+  private static final Set<String> ERRORS =
+      Set.of("#DIV/0!", "#N/A", "#NAME?", "#NULL!", "#NUM!", "#REF!", "#VALUE!");
 
   private XlsxTables() {}
 
@@ -144,7 +147,8 @@ final class XlsxTables {
       return cell.asBoolean() ? "yes" : "no";
     }
     String text = cell.getText();
-    return text == null ? "" : text.strip();
+    // a formula's error comes as its text
+    return text == null || ERRORS.contains(text) ? "" : text.strip();
   }
 
   /** Whether the cell's format shows a day: letters d, m and y outside quotes and brackets. */
