@@ -38,10 +38,10 @@ final class XlsxTables {
   private XlsxTables() {}
 
   static List<FileTable> read(String file, byte[] bytes) {
-    requireWorkbook(file, bytes);
+    boolean styled = requireWorkbook(file, bytes);
     List<FileTable> tables = new ArrayList<>();
     try (ReadableWorkbook workbook =
-        new ReadableWorkbook(new ByteArrayInputStream(bytes), new ReadingOptions(true, false))) {
+        new ReadableWorkbook(new ByteArrayInputStream(bytes), new ReadingOptions(styled, false))) {
       List<Sheet> sheets = workbook.getSheets().limit(MOST_SHEETS).toList();
       Map<String, MergedCells> merged = MergedCells.read(bytes);
       for (Sheet sheet : sheets) {
@@ -58,9 +58,14 @@ final class XlsxTables {
     return tables;
   }
 
-  /** Unpacks without keeping, counting: small archives that grow without end stop here. */
-  private static void requireWorkbook(String file, byte[] bytes) {
+  /**
+   * Unpacks without keeping, counting: small archives that grow without end stop here.
+   *
+   * @return whether it tells its cells' formats, which programs that only export leave out
+   */
+  private static boolean requireWorkbook(String file, byte[] bytes) {
     boolean workbook = false;
+    boolean styled = false;
     long unpacked = 0;
     byte[] block = new byte[1 << 16];
     try (ZipFile zip = ZipFile.builder().setByteArray(bytes).get()) {
@@ -71,6 +76,7 @@ final class XlsxTables {
       }
       for (ZipArchiveEntry entry : entries) {
         workbook |= entry.getName().equals("xl/workbook.xml");
+        styled |= entry.getName().equals("xl/styles.xml");
         try (InputStream part = zip.getInputStream(entry)) {
           for (int n = part.read(block); n >= 0; n = part.read(block)) {
             unpacked += n;
@@ -90,6 +96,7 @@ final class XlsxTables {
       throw BadFile.whole(
           file, "This is a zip archive and no workbook. Unpack it and choose one of its files.");
     }
+    return styled;
   }
 
   private static FileTable table(String file, Sheet sheet, MergedCells merged) throws IOException {

@@ -2,13 +2,16 @@ package org.transitum.sources.inventory;
 
 import java.io.InputStream;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.transitum.core.InvalidValue;
 import org.transitum.core.inventory.Attribute;
@@ -290,13 +293,21 @@ public final class InventoryFile {
       problems.add(
           row.number(),
           column.header(),
-          "\"%s\" describes nothing that this row names.".formatted(attribute.label()));
+          "\"%s\" describes a %s, and this row names none. Map a column that does, or leave this one out."
+              .formatted(attribute.label(), described(attribute)));
     }
   }
 
   /** The column's unit holds for bare numbers only; a value's own unit goes before. */
   private static String withUnit(String written, String unit) {
     return unit.isEmpty() || written.matches(".*\\p{L}\\s*$") ? written : written + " " + unit;
+  }
+
+  private static String described(Attribute attribute) {
+    return Arrays.stream(ObjectKind.values())
+        .filter(attribute::describes)
+        .map(kind -> kind.name().toLowerCase(Locale.ROOT))
+        .collect(Collectors.joining(" or "));
   }
 
   private void keep(ReadObject read, Row row, boolean subject) {

@@ -129,6 +129,23 @@ class TableFilesTest {
   }
 
   @Test
+  void aWorkbookWithoutFormatsIsRead() throws IOException {
+    byte[] plain = workbook(workbook -> workbook.newWorksheet("S").value(0, 0, "instance"));
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    try (ZipFile in = ZipFile.builder().setByteArray(plain).get();
+        ZipOutputStream zip = new ZipOutputStream(out)) {
+      for (ZipArchiveEntry entry : Collections.list(in.getEntries())) {
+        if (!entry.getName().equals("xl/styles.xml")) {
+          zip.putNextEntry(new ZipEntry(entry.getName()));
+          zip.write(in.getInputStream(entry).readAllBytes());
+        }
+      }
+    }
+    assertThat(read("list.xlsx", out.toByteArray()).get(0).rows().get(0).cell(0))
+        .isEqualTo("instance");
+  }
+
+  @Test
   void aFormulasLastValueIsRead() throws IOException {
     byte[] plain = workbook(workbook -> workbook.newWorksheet("S").value(0, 0, "instance"));
     String sheet =

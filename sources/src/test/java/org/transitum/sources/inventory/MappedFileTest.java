@@ -84,7 +84,7 @@ class MappedFileTest {
             List.of(new MappedColumn("a", "application", ""), new MappedColumn("b", "tables", "")));
     assertThat(refused(() -> InventoryFile.read("list.csv", List.of(misplaced), AT)))
         .hasMessageContaining("row 2, column b")
-        .hasMessageContaining("describes nothing that this row names");
+        .hasMessageContaining("and this row names none");
   }
 
   @Test
