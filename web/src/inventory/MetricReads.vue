@@ -73,8 +73,8 @@ const standard = () =>
           <td class="dim address">{{ source.url }}</td>
           <td class="dim">{{ source.readUntil ? time(source.readUntil, zone) : "not yet" }}</td>
           <td class="num">
-            <template v-if="mayList"><button class="link" @click="edit(source)">Change</button> <button class="link" @click="drop(source.name)">Remove</button> </template>
-            <v-btn @click="read(source.name)">Read</v-btn>
+            <template v-if="mayList"><button class="link" @click="edit(source)">Change</button> <button class="link" @click="drop(source.name)">Remove</button></template>
+            <v-btn class="space" @click="read(source.name)">Read</v-btn>
           </td>
         </tr>
       </tbody>
@@ -107,6 +107,7 @@ const standard = () =>
 .address { max-width: 200px; overflow: hidden; text-overflow: ellipsis; }
 input[type="number"] { width: 60px; font: inherit; color: inherit; background: var(--paper); border: 1px solid var(--rule); border-radius: 4px; padding: 2px 6px; }
 .self { justify-self: start; }
+.space { margin-left: 10px; }
 .row { display: flex; gap: 8px; justify-content: flex-end; }
 summary { cursor: pointer; }
 </style>

@@ -30,6 +30,12 @@ final class Bundles {
     long samples() {
       return manifest.servers().stream().mapToLong(BundledServer::samples).sum();
     }
+
+    /** Such as {@code 3 readings and 1,204 samples}. */
+    String words() {
+      return "%d %s and %,d samples"
+          .formatted(readings.size(), readings.size() == 1 ? "reading" : "readings", samples());
+    }
   }
 
   /** Everything that the folder holds. */
@@ -42,7 +48,10 @@ final class Bundles {
   static Made sinceLastPush(CollectionList list, Store store, State state, Path target, Instant now)
       throws IOException {
     Instant pushedTo = state.pushedTo();
-    Instant from = pushedTo == null ? state.startedAt() : pushedTo.minus(OVERLAP);
+    Instant from = state.startedAt();
+    if (pushedTo != null && pushedTo.minus(OVERLAP).isAfter(from)) {
+      from = pushedTo.minus(OVERLAP);
+    }
     return make(list, store, state, target, from, state.pushedReadings(), now);
   }
 

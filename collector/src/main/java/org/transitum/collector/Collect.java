@@ -129,9 +129,7 @@ public final class Collect {
   }
 
   private static void tell(Bundles.Made made) {
-    System.out.printf(
-        "Bundle with %d readings and %,d samples: %s%n",
-        made.readings().size(), made.samples(), made.file().toAbsolutePath());
+    System.out.printf("Bundle with %s: %s%n", made.words(), made.file().toAbsolutePath());
   }
 
   /** Tries each server. */

@@ -300,8 +300,7 @@ final class Collector implements AutoCloseable {
         state = state.pushed(now, made.readings());
         save();
       }
-      progress.tell(
-          "pushed %d readings and %,d samples".formatted(made.readings().size(), made.samples()));
+      progress.tell("pushed " + made.words());
       return true;
     } catch (IOException | InvalidValue e) {
       progress.tell("not pushed, tried again later: " + told(e));

@@ -68,7 +68,7 @@ public final class PostgresConnections {
       case "53300" -> "%s has no connection left. Try again later.".formatted(where);
       case "08001", "08004", "08006" ->
           "%s was not reached within %d s: %s. Check host, port, firewall and TLS mode."
-              .formatted(where, CONNECT_SECONDS, plain(e));
+              .formatted(where, CONNECT_SECONDS, plain(e).split("\\. ", 2)[0]);
       default -> "%s could not be read: %s.".formatted(where, plain(e));
     };
   }
