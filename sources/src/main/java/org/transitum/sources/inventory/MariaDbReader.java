@@ -81,6 +81,7 @@ public final class MariaDbReader {
   private final Map<String, List<String>> unseen = new LinkedHashMap<>();
   private final Map<Attribute, String> server = new EnumMap<>(Attribute.class);
   private MariaDbGrants grants = new MariaDbGrants(List.of());
+  private MariaDbVersion version = MariaDbVersion.of("", "");
 
   private MariaDbReader(ServerAddress address, String instance, Instant at) {
     this.address = address;
@@ -169,13 +170,11 @@ public final class MariaDbReader {
         connection,
         VARIABLES,
         row -> variables.put(row.getString(1).toLowerCase(Locale.ROOT), row.getString(2)));
-    String version = variables.getOrDefault("version", "");
-    boolean maria =
-        (version + variables.getOrDefault("version_comment", ""))
-            .toLowerCase(Locale.ROOT)
-            .contains("mariadb");
-    put(server, Attribute.ENGINE, maria ? "MariaDB" : "MySQL");
-    put(server, Attribute.VERSION, version.replaceFirst("-.*$", ""));
+    version =
+        MariaDbVersion.of(
+            variables.getOrDefault("version", ""), variables.getOrDefault("version_comment", ""));
+    put(server, Attribute.ENGINE, version.engine());
+    put(server, Attribute.VERSION, version.number());
     put(server, Attribute.EDITION, variables.getOrDefault("version_comment", "unknown"));
     put(server, Attribute.HOST_NAME, address.host());
     put(server, Attribute.PORT, Integer.toString(address.port()));
@@ -482,7 +481,7 @@ public final class MariaDbReader {
     List<String> words = new ArrayList<>();
     query(
         connection,
-        "show slave status",
+        version.replicaStatus(),
         row -> {
           String host = column(row, "Source_Host", "Master_Host");
           String port = column(row, "Source_Port", "Master_Port");
