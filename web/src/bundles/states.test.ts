@@ -39,6 +39,7 @@ describe("a bundle's standing", () => {
     );
     expect(lines).toEqual(["B: refuses", "Counters were left out of what the inventory does not know: A/1, A/2, A/3, A/4, A/5 and more."]);
     expect(missing(bundle({ state: "WAITING", unknown: ["A/1"] }))[0]).toContain("wait until");
+    expect(standing(bundle({ state: "WAITING" })).words).toBe("counters wait");
   });
 });
 

@@ -7,15 +7,15 @@ export function standing(bundle: Bundle): { words: string; tone: "" | "warn" | "
   const readings = bundle.waiting.length;
   switch (bundle.state) {
     case "RECEIVED":
+    case "STORING":
       return { words: "being read", tone: "" };
     case "FAILED":
       return { words: "could not be read", tone: "bad" };
     case "DISCARDED":
       return { words: "dropped", tone: "" };
     default:
-      return readings > 0
-        ? { words: `${readings} ${readings === 1 ? "reading waits" : "readings wait"}`, tone: "warn" }
-        : { words: "taken", tone: "good" };
+      if (readings > 0) return { words: `${readings} ${readings === 1 ? "reading waits" : "readings wait"}`, tone: "warn" };
+      return bundle.state === "WAITING" ? { words: "counters wait", tone: "warn" } : { words: "taken", tone: "good" };
   }
 }
 
@@ -28,7 +28,7 @@ export function missing(bundle: Bundle): string[] {
     const some = bundle.unknown.slice(0, 5).join(", ") + (unknown > 5 ? " and more" : "");
     lines.push(
       bundle.state === "WAITING"
-        ? `Counters wait until the inventory knows ${some}.`
+        ? `Counters wait until a reading is accepted that brings ${some}.`
         : `Counters were left out of what the inventory does not know: ${some}.`,
     );
   }

@@ -34,7 +34,7 @@ public final class Collect {
   private static final int WRONG = 2;
   private static final int BUDGET = 3;
   private static final int NOT_PUSHED = 4;
-  private static final int STOP_SECONDS = 20;
+  private static final int STOP_SECONDS = 5;
 
   private Collect() {}
 

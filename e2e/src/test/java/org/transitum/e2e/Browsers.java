@@ -1,5 +1,6 @@
 package org.transitum.e2e;
 
+import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
@@ -67,6 +68,25 @@ final class Browsers implements AutoCloseable {
           }
         });
     return page;
+  }
+
+  /**
+   * What of a page is against WCAG 2.2 AA.
+   *
+   * @param name of what it shows, for the words
+   */
+  static List<String> breaches(Page page, String name) {
+    List<String> breaches = new ArrayList<>();
+    new AxeBuilder(page)
+        .withTags(List.of("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"))
+        .analyze()
+        .getViolations()
+        .forEach(
+            rule ->
+                rule.getNodes()
+                    .forEach(
+                        node -> breaches.add(name + ", " + rule.getId() + ": " + node.getHtml())));
+    return breaches;
   }
 
   /** Errors that pages met; refused requests, which tests provoke, left out. */

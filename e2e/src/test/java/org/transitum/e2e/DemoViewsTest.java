@@ -3,7 +3,6 @@ package org.transitum.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
@@ -77,17 +76,7 @@ class DemoViewsTest {
           if (!(Boolean) page.evaluate("document.documentElement.scrollHeight <= innerHeight")) {
             breaches.add(name + " scrolls as a whole");
           }
-          new AxeBuilder(page)
-              .withTags(List.of("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"))
-              .analyze()
-              .getViolations()
-              .forEach(
-                  rule ->
-                      rule.getNodes()
-                          .forEach(
-                              node ->
-                                  breaches.add(
-                                      name + ", " + rule.getId() + ": " + node.getHtml())));
+          breaches.addAll(Browsers.breaches(page, name));
         });
     assertThat(breaches).isEmpty();
     page.context().close();

@@ -151,4 +151,33 @@ class CountersTest {
     assertThat(coverage.path("days")).hasSize(42);
     assertThat(coverage.path("days").toString()).endsWith(",1.0,0.0,0.0,1.0,0.0,0.0]");
   }
+
+  /** Both halves of the same days, stored at the same time: neither takes the other's place. */
+  @Test
+  void twoFilesAtOnceLoseNothingOfEachOther() {
+    long today = System.currentTimeMillis() / 86_400_000L * 86_400L;
+    StringBuilder mornings = new StringBuilder(HEADER);
+    StringBuilder evenings = new StringBuilder(HEADER);
+    for (String database : new String[] {"MY-1/crew", "MY-1/maps"}) {
+      for (int day = 20; day > 0; day--) {
+        for (int i = 0; i <= 288; i++) {
+          (i <= 144 ? mornings : evenings)
+              .append(database)
+              .append(",connections,")
+              .append(today - day * 86_400L + i * 300L)
+              .append(",2\n");
+        }
+      }
+    }
+    Answer first = lead.file("/api/v1/counters/imports", "mornings.csv", mornings.toString());
+    Answer second = lead.file("/api/v1/counters/imports", "evenings.csv", evenings.toString());
+    assertThat(lead.job(first).body().path("state").asString()).isEqualTo("DONE");
+    assertThat(lead.job(second).body().path("state").asString()).isEqualTo("DONE");
+    for (String database : new String[] {"MY-1/crew", "MY-1/maps"}) {
+      JsonNode coverage = lead.get("/api/v1/counters/coverage?key=" + database).body().get(0);
+      assertThat(coverage.path("days").valueStream().filter(day -> day.asDouble() > 0.99))
+          .as(database)
+          .hasSize(20);
+    }
+  }
 }

@@ -57,7 +57,8 @@ public final class TestServer implements AutoCloseable {
     return new TestServer(folder(), true);
   }
 
-  static TestServer at(Path data) {
+  /** On records that another server left. */
+  public static TestServer at(Path data) {
     return new TestServer(data.toAbsolutePath(), false);
   }
 

@@ -52,7 +52,7 @@ interface BundleMapper {
           + COLUMNS
           + """
            from bundle
-          order by state in ('RECEIVED', 'WAITING', 'FAILED')
+          order by state in ('RECEIVED', 'WAITING', 'STORING', 'FAILED')
               or exists (select 1 from reading r where r.bundle_id = bundle.id and r.state = 'OPEN') desc,
             id desc
           limit 50

@@ -44,6 +44,7 @@ import org.transitum.sources.bundles.BundleManifest.BundledServer;
 import org.transitum.sources.counters.CounterSink;
 import org.transitum.sources.counters.CountersCsv;
 import org.transitum.sources.counters.MetricsRead;
+import org.transitum.sources.files.BadFile;
 import org.transitum.sources.inventory.ReadingJson;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -102,6 +103,8 @@ public class BundleService {
     RECEIVED,
     /** Counters of what the inventory does not know yet wait in it. */
     WAITING,
+    /** What it waited for is decided, and its counters are being stored. */
+    STORING,
     /** Nothing of it waits any more. */
     TAKEN,
     /** It could not be read, though it was whole. */
@@ -145,8 +148,14 @@ public class BundleService {
   /** What accepting a bundle's readings came to. */
   public record AcceptedBundle(int readings, int changes, int doubtful) {}
 
+  /**
+   * @param waitsFor instances whose readings are to be decided before its counters have a place
+   */
   private record Payload(
-      List<BundleServer> servers, List<String> unknown, @Nullable String problem) {}
+      List<BundleServer> servers,
+      List<String> unknown,
+      Set<String> waitsFor,
+      @Nullable String problem) {}
 
   public List<Bundle> latest() {
     return mapper.latest().stream().map(this::view).toList();
@@ -239,7 +248,7 @@ public class BundleService {
                       manifest.to(),
                       BundleState.RECEIVED,
                       0,
-                      json.writeValueAsString(new Payload(servers, List.of(), null))));
+                      json.writeValueAsString(new Payload(servers, List.of(), Set.of(), null))));
             });
     return Objects.requireNonNull(id);
   }
@@ -256,6 +265,7 @@ public class BundleService {
   @EventListener(ApplicationReadyEvent.class)
   public void goOn() {
     mapper.in(BundleState.RECEIVED).forEach(this::startReading);
+    mapper.in(BundleState.STORING).forEach(this::startStoring);
   }
 
   private Job startReading(BundleRow row) {
@@ -285,13 +295,19 @@ public class BundleService {
   }
 
   private void fail(BundleRow row, Exception e) {
+    if (jobs.stopping()) {
+      return;
+    }
+    String why =
+        e instanceof BadFile bad
+            ? bad.problems().get(0).line()
+            : "It could not be read to its end; the log says more. Send it again to have it read anew.";
     Payload payload = json.readValue(row.payload(), Payload.class);
     mapper.save(
         row.id(),
         BundleState.FAILED,
         row.samples(),
-        json.writeValueAsString(
-            new Payload(payload.servers(), List.of(), String.valueOf(e.getMessage()))));
+        json.writeValueAsString(new Payload(payload.servers(), List.of(), Set.of(), why)));
     live.announce("bundles", row.site());
   }
 
@@ -349,47 +365,83 @@ public class BundleService {
         });
   }
 
+  /**
+   * Keeps a bundle as long as counters in it are of servers with a reading that waits, its own or
+   * that of a bundle before: a collector pushes a reading once and samples every hour.
+   */
   private void settle(BundleRow row, MetricsRead stored) throws IOException {
-    boolean waits = !stored.unknownTargets().isEmpty() && !readings.waitingOf(row.id()).isEmpty();
+    Set<String> waitsFor = new TreeSet<>();
+    stored.unknownTargets().forEach(object -> waitsFor.add(instance(object)));
+    waitsFor.retainAll(undecided(row.id()));
     Payload payload = json.readValue(row.payload(), Payload.class);
     List<String> unknown = new ArrayList<>(stored.unknownTargets());
     mapper.save(
         row.id(),
-        waits ? BundleState.WAITING : BundleState.TAKEN,
+        waitsFor.isEmpty() ? BundleState.TAKEN : BundleState.WAITING,
         stored.samples(),
         json.writeValueAsString(
             new Payload(
                 payload.servers(),
                 unknown.subList(0, Math.min(MOST_NAMED, unknown.size())),
+                waitsFor,
                 null)));
-    if (!waits) {
+    if (waitsFor.isEmpty()) {
       Files.deleteIfExists(file(row.uid()));
     }
     live.announce("bundles", row.site());
   }
 
   /**
-   * Once all readings of a bundle are decided, the counters that waited are stored; on a thread of
+   * Instances that a bundle brought a reading of which nobody has decided on: it waits, or its
+   * bundle is yet to be read.
+   *
+   * @param but a bundle whose own readings are open by now
+   */
+  private Set<String> undecided(long but) {
+    Set<String> instances = new TreeSet<>(readings.waitingInstances());
+    for (BundleState state : List.of(BundleState.RECEIVED, BundleState.FAILED)) {
+      mapper.in(state).stream()
+          .filter(row -> row.id() != but)
+          .flatMap(row -> json.readValue(row.payload(), Payload.class).servers().stream())
+          .filter(BundleServer::read)
+          .forEach(server -> instances.add(server.instance()));
+    }
+    return instances;
+  }
+
+  private static String instance(String object) {
+    int slash = object.indexOf('/');
+    return slash < 0 ? object : object.substring(0, slash);
+  }
+
+  /**
+   * Once the readings that a bundle waits for are decided, its counters are stored; on a thread of
    * its own, as the transaction that decided is not quite over here.
    */
   @TransactionalEventListener
   public void decided(ReadingClosed closed) {
-    var unused = CompletableFuture.runAsync(() -> storeWhatWaited(closed));
+    if (closed.bundle() != null) {
+      var unused = CompletableFuture.runAsync(this::storeWhatWaited);
+    }
   }
 
-  private void storeWhatWaited(ReadingClosed closed) {
-    if (closed.bundle() == null || !readings.waitingOf(closed.bundle()).isEmpty()) {
-      return;
+  /** One at a time, so that two decisions at once do not start the same work. */
+  private synchronized void storeWhatWaited() {
+    Set<String> undecided = undecided(0);
+    for (BundleRow row : mapper.in(BundleState.WAITING)) {
+      Payload payload = json.readValue(row.payload(), Payload.class);
+      if (payload.waitsFor().stream().noneMatch(undecided::contains)
+          && mapper.move(row.id(), BundleState.WAITING, BundleState.STORING) == 1) {
+        startStoring(row);
+      }
     }
-    mapper
-        .find(closed.bundle())
-        .filter(row -> row.state() == BundleState.WAITING)
-        .ifPresent(
-            row ->
-                jobs.start(
-                    "bundle",
-                    "Counters of " + row.site(),
-                    progress -> new Outcome(storeRest(row, progress), null)));
+  }
+
+  private void startStoring(BundleRow row) {
+    jobs.start(
+        "bundle",
+        "Counters of " + row.site(),
+        progress -> new Outcome(storeRest(row, progress), null));
   }
 
   private String storeRest(BundleRow row, Progress progress) throws IOException {
@@ -403,6 +455,9 @@ public class BundleService {
                   ? ""
                   : "; %d objects are not in the inventory, so theirs were left out"
                       .formatted(stored.unknownTargets().size()));
+    } catch (IOException | RuntimeException e) {
+      fail(row, e);
+      throw e;
     }
   }
 
@@ -428,7 +483,7 @@ public class BundleService {
   public void discard(long id) throws IOException {
     BundleRow row = row(id);
     List<ReadingHead> waiting = readings.waitingOf(id);
-    if (row.state() == BundleState.RECEIVED) {
+    if (row.state() == BundleState.RECEIVED || row.state() == BundleState.STORING) {
       throw new Refused("The bundle is being read; wait until that has ended.");
     }
     if (waiting.isEmpty() && row.state() != BundleState.WAITING) {
@@ -442,5 +497,6 @@ public class BundleService {
         });
     Files.deleteIfExists(file(row.uid()));
     live.announce("bundles", row.site());
+    storeWhatWaited();
   }
 }

@@ -2,17 +2,13 @@ package org.transitum.server.counters;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.transitum.core.counters.DayChunk;
 import org.transitum.core.counters.Measure;
 import org.transitum.server.jobs.JobService;
@@ -20,8 +16,6 @@ import org.transitum.server.jobs.JobService.Job;
 import org.transitum.server.jobs.JobService.Outcome;
 import org.transitum.server.jobs.JobService.Progress;
 import org.transitum.server.jobs.Uploads;
-import org.transitum.server.journal.JournalService;
-import org.transitum.server.live.LiveFeed;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.sources.counters.CounterSink;
 import org.transitum.sources.counters.MetricsRead;
@@ -35,31 +29,22 @@ public class CounterService {
   private final SeriesStore store;
   private final CounterFiles files;
   private final JobService jobs;
-  private final JournalService journal;
-  private final LiveFeed live;
+  private final SeriesWriter writer;
   private final ProgrammeClock clock;
-  private final TransactionTemplate transaction;
-  private final ApplicationEventPublisher events;
   private final Uploads uploads;
 
   CounterService(
       SeriesStore store,
       CounterFiles files,
       JobService jobs,
-      JournalService journal,
-      LiveFeed live,
+      SeriesWriter writer,
       ProgrammeClock clock,
-      TransactionTemplate transaction,
-      ApplicationEventPublisher events,
       Uploads uploads) {
     this.store = store;
     this.files = files;
     this.jobs = jobs;
-    this.journal = journal;
-    this.live = live;
+    this.writer = writer;
     this.clock = clock;
-    this.transaction = transaction;
-    this.events = events;
     this.uploads = uploads;
   }
 
@@ -117,27 +102,7 @@ public class CounterService {
    * @param name of where it comes from, for the journal
    */
   public MetricsRead take(String name, CounterReading reading) {
-    MetricsRead read =
-        transaction.execute(
-            status -> {
-              try {
-                MetricsRead done = ReadBeside.run(store.sink(), reading);
-                journal.write(
-                    "read counters",
-                    "COUNTERS",
-                    name,
-                    null,
-                    null,
-                    null,
-                    MetricSourceService.words(done));
-                return done;
-              } catch (IOException e) {
-                throw new UncheckedIOException(e);
-              }
-            });
-    events.publishEvent(new SeriesChanged());
-    live.announce("counters", name);
-    return Objects.requireNonNull(read);
+    return writer.take("COUNTERS", name, reading, () -> {});
   }
 
   /** Where the series of an object have samples in the last weeks, and where not. */

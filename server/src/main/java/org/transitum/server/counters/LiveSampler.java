@@ -11,15 +11,11 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.transitum.core.counters.SeriesAligner;
-import org.transitum.server.counters.CounterService.SeriesChanged;
 import org.transitum.server.inventory.SourceServers;
 import org.transitum.server.inventory.SourceServers.Server;
-import org.transitum.server.live.LiveFeed;
 import org.transitum.server.programme.ProgrammeClock;
 import org.transitum.sources.counters.CounterSink;
 import org.transitum.sources.counters.Sample;
@@ -36,29 +32,18 @@ class LiveSampler {
   private static final Logger LOG = LoggerFactory.getLogger(LiveSampler.class);
   private static final long HOUR = 3_600_000;
   private static final long FLUSH_MILLIS = 60_000;
+  private static final int AT_A_TIME = 64;
 
   private final SourceServers servers;
-  private final SeriesStore store;
+  private final SeriesWriter writer;
   private final ProgrammeClock clock;
-  private final TransactionTemplate transaction;
-  private final ApplicationEventPublisher events;
-  private final LiveFeed live;
   private final Map<String, Run> runs = new ConcurrentHashMap<>();
-  private final ExecutorService workers = Executors.newFixedThreadPool(4);
+  private final ExecutorService workers = Executors.newFixedThreadPool(AT_A_TIME);
 
-  LiveSampler(
-      SourceServers servers,
-      SeriesStore store,
-      ProgrammeClock clock,
-      TransactionTemplate transaction,
-      ApplicationEventPublisher events,
-      LiveFeed live) {
+  LiveSampler(SourceServers servers, SeriesWriter writer, ProgrammeClock clock) {
     this.servers = servers;
-    this.store = store;
+    this.writer = writer;
     this.clock = clock;
-    this.transaction = transaction;
-    this.events = events;
-    this.live = live;
   }
 
   /** The samples of one server that are not in a stored bucket yet. */
@@ -91,7 +76,7 @@ class LiveSampler {
               (key, old) -> old == null || old.seconds != seconds ? new Run(seconds) : old);
       if (now >= run.nextMillis && run.busy.compareAndSet(false, true)) {
         run.nextMillis = now + seconds * 1000L;
-        workers.submit(
+        workers.execute(
             () -> {
               try {
                 sample(server, run);
@@ -121,7 +106,6 @@ class LiveSampler {
       }
       if (millis - run.flushedMillis >= FLUSH_MILLIS) {
         flush(run);
-        run.flushedMillis = millis;
       }
       servers.sampled(instance, null);
     } catch (Unreachable e) {
@@ -132,17 +116,21 @@ class LiveSampler {
     }
   }
 
-  /** Stores what is pending; the last hour stays pending, so that its buckets become whole. */
+  /**
+   * Stores what is pending, unless a large file is just being stored; the last hour stays pending,
+   * so that its buckets become whole.
+   */
   private void flush(Run run) {
-    transaction.executeWithoutResult(
-        status -> {
-          CounterSink sink = store.sink();
-          run.pending.values().forEach(samples -> align(samples, run.seconds, sink));
-        });
+    boolean stored =
+        writer.storeIfFree(
+            "live",
+            sink -> run.pending.values().forEach(samples -> align(samples, run.seconds, sink)));
+    if (!stored) {
+      return;
+    }
     long keepFrom = (clock.millis() / HOUR - 1) * HOUR;
     run.pending.values().forEach(samples -> forget(samples, keepFrom));
-    events.publishEvent(new SeriesChanged());
-    live.announce("counters", "live");
+    run.flushedMillis = clock.millis();
   }
 
   /** Keeps the last sample before {@code keepFrom}, as the next rate starts from it. */

@@ -1,25 +1,19 @@
 package org.transitum.server.counters;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.transitum.core.InvalidValue;
-import org.transitum.server.counters.CounterService.SeriesChanged;
 import org.transitum.server.counters.MetricSourceMapper.MetricSourceRow;
 import org.transitum.server.inventory.EstateStore;
 import org.transitum.server.jobs.JobService;
 import org.transitum.server.jobs.JobService.Job;
 import org.transitum.server.jobs.JobService.Outcome;
-import org.transitum.server.jobs.JobService.Progress;
 import org.transitum.server.journal.JournalService;
 import org.transitum.server.live.LiveFeed;
 import org.transitum.server.problems.Conflict;
@@ -42,39 +36,33 @@ public class MetricSourceService {
   private static final int MOST_DAYS = 120;
 
   private final MetricSourceMapper mapper;
-  private final SeriesStore store;
+  private final SeriesWriter writer;
   private final EstateStore estate;
   private final SecretBox secrets;
   private final JobService jobs;
   private final JournalService journal;
   private final LiveFeed live;
   private final ProgrammeClock clock;
-  private final TransactionTemplate transaction;
-  private final ApplicationEventPublisher events;
   private final JsonMapper json;
 
   MetricSourceService(
       MetricSourceMapper mapper,
-      SeriesStore store,
+      SeriesWriter writer,
       EstateStore estate,
       SecretBox secrets,
       JobService jobs,
       JournalService journal,
       LiveFeed live,
       ProgrammeClock clock,
-      TransactionTemplate transaction,
-      ApplicationEventPublisher events,
       JsonMapper json) {
     this.mapper = mapper;
-    this.store = store;
+    this.writer = writer;
     this.estate = estate;
     this.secrets = secrets;
     this.jobs = jobs;
     this.journal = journal;
     this.live = live;
     this.clock = clock;
-    this.transaction = transaction;
-    this.events = events;
     this.json = json;
   }
 
@@ -213,37 +201,20 @@ public class MetricSourceService {
           MetricSourceRow row = row(name);
           Instant to = clock.instant();
           MetricsRead read =
-              transaction.execute(
-                  status -> {
-                    MetricsRead done = beside(row, days, to, progress);
-                    mapper.readUntil(name, to);
-                    journal.write("read counters", "METRICS", name, null, null, null, words(done));
-                    return done;
-                  });
-          if (read == null) {
-            throw new IllegalStateException("no result");
-          }
-          events.publishEvent(new SeriesChanged());
-          live.announce("counters", name);
+              writer.take(
+                  "METRICS",
+                  name,
+                  sink ->
+                      reader(row)
+                          .read(
+                              to.minus(Duration.ofDays(days)),
+                              to,
+                              Duration.ofSeconds(row.stepSeconds()),
+                              sink,
+                              progress::tell),
+                  () -> mapper.readUntil(name, to));
           return new Outcome(words(read), null);
         });
-  }
-
-  private MetricsRead beside(MetricSourceRow row, int days, Instant to, Progress progress) {
-    PrometheusReader reader = reader(row);
-    try {
-      return ReadBeside.run(
-          store.sink(),
-          sink ->
-              reader.read(
-                  to.minus(Duration.ofDays(days)),
-                  to,
-                  Duration.ofSeconds(row.stepSeconds()),
-                  sink,
-                  progress::tell));
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
   }
 
   private PrometheusReader reader(MetricSourceRow row) {

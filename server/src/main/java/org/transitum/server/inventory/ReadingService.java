@@ -160,6 +160,17 @@ public class ReadingService {
         .toList();
   }
 
+  /** The instances that a bundle brought a reading of which nobody has decided on yet. */
+  public Set<String> waitingInstances() {
+    Set<String> instances = new TreeSet<>();
+    for (ReadingRow row : mapper.open()) {
+      if (row.bundleId() != null) {
+        instances.add(ServerReading.instance(row.source()));
+      }
+    }
+    return instances;
+  }
+
   public List<ReadingHead> openReadings() {
     return mapper.open().stream()
         .map(row -> new ReadingHead(row.id(), row.source(), row.at(), row.person()))

@@ -40,6 +40,7 @@ public class JobService {
   private final JsonMapper json;
   private final Map<Long, Handle> running = new ConcurrentHashMap<>();
   private final ExecutorService workers = Executors.newFixedThreadPool(2);
+  private volatile boolean stopping;
   private final ExecutorService waiters = Executors.newFixedThreadPool(MOST_WAITING);
 
   JobService(
@@ -205,8 +206,14 @@ public class JobService {
         result.resultId());
   }
 
+  /** Whether the server is going down, so that what is cut off now is no failure of its own. */
+  public boolean stopping() {
+    return stopping;
+  }
+
   @PreDestroy
   void stop() {
+    stopping = true;
     running.values().forEach(handle -> handle.cancelled = true);
     workers.shutdownNow();
     waiters.shutdownNow();

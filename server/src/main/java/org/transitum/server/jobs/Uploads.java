@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 import org.transitum.sources.files.BadFile;
@@ -19,9 +20,21 @@ public class Uploads {
 
   Uploads(
       @Value("${transitum.data}") Path data,
-      @Value("${transitum.least-free-mib}") long leastFreeMib) {
+      @Value("${transitum.least-free-mib}") long leastFreeMib)
+      throws IOException {
     this.folder = data.resolve("uploads");
     this.leastFreeBytes = leastFreeMib << 20;
+    clean();
+  }
+
+  /** The jobs that would have read what a stopped server left behind are marked failed. */
+  private void clean() throws IOException {
+    Files.createDirectories(folder);
+    try (Stream<Path> left = Files.list(folder)) {
+      for (Path file : left.toList()) {
+        Files.deleteIfExists(file);
+      }
+    }
   }
 
   /**
@@ -30,7 +43,6 @@ public class Uploads {
    * @throws BadFile when it broke off or the disk has no room for it; nothing is left then
    */
   public Path keep(String name, InputStream content) throws IOException {
-    Files.createDirectories(folder);
     Path file = Files.createTempFile(folder, "upload-", "");
     try {
       copy(name, content, file);

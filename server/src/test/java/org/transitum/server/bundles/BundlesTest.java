@@ -12,15 +12,19 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.Statement;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.transitum.core.inventory.Attribute;
@@ -32,6 +36,7 @@ import org.transitum.core.team.Role;
 import org.transitum.server.SmallEstate;
 import org.transitum.server.TestServer;
 import org.transitum.server.TestServer.Client;
+import org.transitum.sources.bundles.BundleFile;
 import org.transitum.sources.bundles.BundleManifest.BundledServer;
 import org.transitum.sources.bundles.BundleWriter;
 import org.transitum.sources.inventory.ReadingJson;
@@ -44,12 +49,13 @@ class BundlesTest {
   private static final JsonMapper JSON = JsonMapper.builder().build();
 
   @TempDir private Path folder;
-  private TestServer server;
-  private Client lead;
-  private String token;
+  private final String site = "Site " + UUID.randomUUID();
+  private static TestServer server;
+  private static Client lead;
+  private static String token;
 
-  @BeforeEach
-  void start() {
+  @BeforeAll
+  static void start() {
     server = TestServer.start();
     lead = server.as(Role.LEAD);
     SmallEstate.read(lead);
@@ -60,8 +66,8 @@ class BundlesTest {
             .asString();
   }
 
-  @AfterEach
-  void stop() {
+  @AfterAll
+  static void stop() {
     server.close();
   }
 
@@ -109,6 +115,11 @@ class BundlesTest {
   }
 
   private Path bundle(String instance, Map<String, Long> sizes) throws IOException {
+    return bundle(instance, sizes, true);
+  }
+
+  private Path bundle(String instance, Map<String, Long> sizes, boolean withReading)
+      throws IOException {
     Path file = folder.resolve(UUID.randomUUID() + ".zip");
     long start = server.bean(org.transitum.server.programme.ProgrammeClock.class).millis() / 1000;
     StringBuilder counters = new StringBuilder("object,counter,time,value\n");
@@ -120,10 +131,12 @@ class BundlesTest {
     }
     try (BundleWriter writer = new BundleWriter(file)) {
       String read =
-          writer.add(
-              "readings",
-              instance + ".json",
-              out -> out.write(ReadingJson.write(instance, reading(instance, sizes))));
+          !withReading
+              ? null
+              : writer.add(
+                  "readings",
+                  instance + ".json",
+                  out -> out.write(ReadingJson.write(instance, reading(instance, sizes))));
       String samples =
           writer.add(
               "counters",
@@ -132,7 +145,7 @@ class BundlesTest {
       Instant now = Instant.ofEpochSecond(start);
       writer.finish(
           UUID.randomUUID(),
-          "Bankside",
+          site,
           now,
           now.minusSeconds(7200),
           now,
@@ -142,8 +155,18 @@ class BundlesTest {
     return file;
   }
 
-  private JsonNode bundles() {
-    return lead.get("/api/v1/bundles").body();
+  /** This test's bundles, the latest first. */
+  private List<JsonNode> bundles() {
+    return bundles(lead);
+  }
+
+  private List<JsonNode> bundles(Client by) {
+    return by.get("/api/v1/bundles")
+        .body()
+        .valueStream()
+        .filter(bundle -> bundle.path("site").asString().equals(site))
+        .sorted(Comparator.comparing(bundle -> -bundle.path("id").asLong()))
+        .toList();
   }
 
   private static void await(BooleanSupplier holds) throws InterruptedException {
@@ -154,7 +177,7 @@ class BundlesTest {
   }
 
   private void awaitState(String state) throws InterruptedException {
-    await(() -> bundles().path(0).path("state").asString().equals(state));
+    await(() -> !bundles().isEmpty() && bundles().get(0).path("state").asString().equals(state));
   }
 
   private boolean measured(String database) {
@@ -163,7 +186,8 @@ class BundlesTest {
 
   @Test
   void itsReadingsWaitToBeAcceptedAndItsCountersForWhatTheyAreOf() throws Exception {
-    Pushed pushed = push(bundle("PG-1", Map.of("orders", 11L << 30, "shadow", 3L << 30)));
+    Path bundle = bundle("PG-1", Map.of("orders", 11L << 30, "shadow", 3L << 30));
+    Pushed pushed = push(bundle);
     assertThat(pushed.status()).isEqualTo(200);
     awaitState("WAITING");
     JsonNode waiting = bundles().get(0);
@@ -182,8 +206,36 @@ class BundlesTest {
     await(() -> measured("PG-1/shadow"));
     assertThat(bundles().get(0).path("samples").asInt()).isEqualTo(40);
     try (Stream<Path> kept = Files.list(server.data().resolve("bundles"))) {
-      assertThat(kept).isEmpty();
+      assertThat(kept.map(Path::getFileName).map(Path::toString))
+          .doesNotContain(uid(bundle) + ".zip");
     }
+  }
+
+  private static String uid(Path bundle) throws IOException {
+    try (BundleFile file = BundleFile.open("bundle", bundle)) {
+      return file.manifest().id().toString();
+    }
+  }
+
+  /** A collector pushes a reading once, then samples every hour, whenever somebody has time. */
+  @Test
+  void samplesThatCameBeforeTheReadingWasDecidedAreKeptForIt() throws Exception {
+    push(bundle("LATE-1", Map.of("orders", 11L << 30)));
+    push(bundle("LATE-1", Map.of("orders", 11L << 30), false));
+    await(
+        () ->
+            bundles().size() == 2
+                && bundles().stream().allMatch(b -> b.path("state").asString().equals("WAITING")));
+    assertThat(bundles().get(0).path("waiting")).isEmpty();
+    long first = bundles().get(1).path("id").asLong();
+    lead.post("/api/v1/bundles/" + first + "/accept", Map.of());
+    await(
+        () ->
+            bundles().stream()
+                .allMatch(
+                    b ->
+                        b.path("state").asString().equals("TAKEN")
+                            && b.path("samples").asInt() == 20));
   }
 
   @Test
@@ -244,12 +296,14 @@ class BundlesTest {
     long id = bundles().get(0).path("id").asLong();
     assertThat(lead.delete("/api/v1/bundles/" + id).status()).isEqualTo(200);
     assertThat(bundles().get(0).path("state").asString()).isEqualTo("DISCARDED");
-    assertThat(lead.get("/api/v1/inventory/readings").body()).isEmpty();
+    assertThat(lead.get("/api/v1/inventory/readings").body().toString()).doesNotContain("NEW-1");
     assertThat(lead.delete("/api/v1/bundles/" + id).status()).isEqualTo(409);
   }
 
   @Test
   void aTokenDoesNothingElseAndEndsWhenRevoked() throws Exception {
+    JsonNode made = lead.post("/api/v1/team/tokens", Map.of("name", "Quayside")).body();
+    String other = made.path("secret").asString();
     for (String path :
         List.of(
             "/api/v1/bundles",
@@ -257,21 +311,52 @@ class BundlesTest {
             "/api/v1/team/people",
             "/api/v1/team/tokens",
             "/api/v1/live")) {
-      assertThat(send("GET", path, token, new byte[0]).status()).as(path).isEqualTo(403);
+      assertThat(send("GET", path, other, new byte[0]).status()).as(path).isEqualTo(403);
     }
-    Pushed refused = send("POST", "/api/v1/team/tokens", token, "{\"name\":\"x\"}".getBytes());
+    Pushed refused = send("POST", "/api/v1/team/tokens", other, "{\"name\":\"x\"}".getBytes());
     assertThat(refused.status()).isEqualTo(403);
     assertThat(send("POST", "/api/v1/bundles?name=b", "guess", new byte[0]).status())
         .isEqualTo(401);
     JsonNode tokens = lead.get("/api/v1/team/tokens").body();
-    assertThat(tokens).hasSize(1);
-    assertThat(tokens.toString()).doesNotContain(token);
-    assertThat(tokens.get(0).has("lastUsedAt")).isTrue();
-    assertThat(lead.post("/api/v1/team/tokens", Map.of("name", "Bankside")).status())
+    assertThat(tokens).hasSize(2);
+    assertThat(tokens.toString()).doesNotContain(other);
+    assertThat(tokens.get(1).has("lastUsedAt")).isTrue();
+    assertThat(lead.post("/api/v1/team/tokens", Map.of("name", "Quayside")).status())
         .isEqualTo(409);
 
-    assertThat(lead.delete("/api/v1/team/tokens/" + tokens.get(0).path("id").asLong()).status())
+    assertThat(lead.delete("/api/v1/team/tokens/" + made.path("id").asLong()).status())
         .isEqualTo(200);
-    assertThat(push(bundle("PG-1", Map.of("orders", 1L << 30))).status()).isEqualTo(401);
+    assertThat(send("POST", "/api/v1/bundles?name=b", other, new byte[0]).status()).isEqualTo(401);
+  }
+
+  /** As if the server had been killed between keeping a bundle and reading it. */
+  @Test
+  void aBundleThatAStoppedServerLeftIsReadAtTheNextStart() throws Exception {
+    Path bundle = bundle("PG-1", Map.of("orders", 11L << 30));
+    Path data;
+    try (TestServer first = TestServer.start()) {
+      data = first.data();
+      SmallEstate.read(first.as(Role.LEAD));
+    }
+    Files.createDirectories(data.resolve("bundles"));
+    Files.copy(bundle, data.resolve("bundles").resolve(uid(bundle) + ".zip"));
+    try (Connection connection =
+            DriverManager.getConnection(
+                "jdbc:h2:file:" + data.resolve("transitum"), "transitum", "");
+        Statement statement = connection.createStatement()) {
+      statement.execute(
+          """
+          insert into bundle (uid, name, site, person, received_at, from_at, to_at, state, payload)
+          values ('%s', 'b.zip', '%s', 'lead', now(), now(), now(), 'RECEIVED',
+            '{"servers": [], "unknown": []}')
+          """
+              .formatted(uid(bundle), site));
+    }
+    try (TestServer second = TestServer.at(data)) {
+      Client again = second.as(Role.LEAD);
+      await(() -> bundles(again).get(0).path("state").asString().equals("TAKEN"));
+      assertThat(bundles(again).get(0).path("samples").asInt()).isEqualTo(20);
+      assertThat(bundles(again).get(0).path("waiting")).hasSize(1);
+    }
   }
 }

@@ -116,7 +116,8 @@ public final class MariaDbReader {
     }
     tellUnseen();
     return new ServerReading(
-        new Reading("server " + instance, Origin.OBSERVED, at, objects(), List.copyOf(unread)),
+        new Reading(
+            ServerReading.source(instance), Origin.OBSERVED, at, objects(), List.copyOf(unread)),
         List.copyOf(ties));
   }
 

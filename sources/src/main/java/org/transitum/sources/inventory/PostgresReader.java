@@ -100,7 +100,11 @@ public final class PostgresReader {
     readInside(reachable);
     Reading reading =
         new Reading(
-            "server " + instance, Origin.OBSERVED, at, List.copyOf(objects), List.copyOf(unread));
+            ServerReading.source(instance),
+            Origin.OBSERVED,
+            at,
+            List.copyOf(objects),
+            List.copyOf(unread));
     return new ServerReading(reading, List.copyOf(ties));
   }
 

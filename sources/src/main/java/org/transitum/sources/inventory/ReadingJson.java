@@ -78,7 +78,8 @@ public final class ReadingJson {
     Instant readAt = instant(root.path("read_at").asString());
     problems.throwIfAny();
     return new ServerReading(
-        new Reading("server " + instance, Origin.OBSERVED, readAt, List.copyOf(objects), unread),
+        new Reading(
+            ServerReading.source(instance), Origin.OBSERVED, readAt, List.copyOf(objects), unread),
         List.copyOf(ties));
   }
 

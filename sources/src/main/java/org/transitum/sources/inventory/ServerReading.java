@@ -5,6 +5,17 @@ import org.transitum.core.inventory.Reading;
 
 /** What a live server told: its estate objects and the ties seen on it. */
 public record ServerReading(Reading reading, List<SeenTie> ties) {
+  private static final String SOURCE = "server ";
+
+  /** The name of an instance as a source. */
+  public static String source(String instance) {
+    return SOURCE + instance;
+  }
+
+  /** The instance behind a source that {@link #source} named. */
+  public static String instance(String source) {
+    return source.startsWith(SOURCE) ? source.substring(SOURCE.length()) : source;
+  }
 
   /**
    * A pointer from one database to another server's database, before anyone knows which database of
