@@ -158,7 +158,7 @@ class CountersTest {
     long today = System.currentTimeMillis() / 86_400_000L * 86_400L;
     StringBuilder mornings = new StringBuilder(HEADER);
     StringBuilder evenings = new StringBuilder(HEADER);
-    for (String database : new String[] {"MY-1/crew", "MY-1/maps"}) {
+    for (String database : new String[] {"MY-1", "PG-1/scratch"}) {
       for (int day = 20; day > 0; day--) {
         for (int i = 0; i <= 288; i++) {
           (i <= 144 ? mornings : evenings)
@@ -173,7 +173,7 @@ class CountersTest {
     Answer second = lead.file("/api/v1/counters/imports", "evenings.csv", evenings.toString());
     assertThat(lead.job(first).body().path("state").asString()).isEqualTo("DONE");
     assertThat(lead.job(second).body().path("state").asString()).isEqualTo("DONE");
-    for (String database : new String[] {"MY-1/crew", "MY-1/maps"}) {
+    for (String database : new String[] {"MY-1", "PG-1/scratch"}) {
       JsonNode coverage = lead.get("/api/v1/counters/coverage?key=" + database).body().get(0);
       assertThat(coverage.path("days").valueStream().filter(day -> day.asDouble() > 0.99))
           .as(database)
