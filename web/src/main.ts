@@ -7,7 +7,10 @@ import { createApp } from "vue";
 import App from "./App.vue";
 import { queryClient } from "./api/client";
 import { router } from "./router";
+import { askAhead } from "./shared/queries";
 import { vuetify } from "./theme";
+
+if (window.location.pathname === "/inventory" && !window.location.search.includes("show=")) askAhead(queryClient);
 
 createApp(App)
   .use(router)

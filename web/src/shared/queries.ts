@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/vue-query";
+import { useQuery, type QueryClient } from "@tanstack/vue-query";
 import { computed, toValue, type MaybeRefOrGetter } from "vue";
 import { api, data, type Schemas } from "../api/client";
 import { EstateTable, type ObjectKind } from "../inventory/estate";
@@ -12,13 +12,26 @@ export function useProgramme() {
   return { ...query, zone };
 }
 
+async function readEstate(kind: ObjectKind): Promise<EstateTable> {
+  return new EstateTable(await data(api.GET("/api/v1/inventory/table", { params: { query: { kind } } })));
+}
+
 /** All objects of a kind as they stand. */
 export function useEstate(kind: MaybeRefOrGetter<ObjectKind>) {
   return useQuery({
     queryKey: ["inventory", "table", () => toValue(kind)],
-    queryFn: async () =>
-      new EstateTable(await data(api.GET("/api/v1/inventory/table", { params: { query: { kind: toValue(kind) } } }))),
+    queryFn: () => readEstate(toValue(kind)),
     structuralSharing: false,
+  });
+}
+
+/** Asks for the databases while the page is still being put together; who is not signed in gets nothing. */
+export function askAhead(client: QueryClient): void {
+  void client.prefetchQuery({
+    queryKey: ["inventory", "table", "DATABASE"],
+    queryFn: () => readEstate("DATABASE"),
+    structuralSharing: false,
+    retry: false,
   });
 }
 

@@ -119,7 +119,8 @@ class CollectorE2eTest {
     Locator bundle = page.locator("article.bundle").first();
     assertThat(bundle).containsText("1 reading waits");
     assertThat(bundle).containsText("TIDE-DB-01: 127.0.0.1");
-    assertThat(bundle).containsText("Counters wait until a reading is accepted that brings TIDE-MS-01");
+    assertThat(bundle)
+        .containsText("Counters wait until a reading is accepted that brings TIDE-MS-01");
     page.getByText("Start a collector").click();
     assertThat(Browsers.breaches(page, "collector")).isEmpty();
     bundle.getByText("Accept what is beyond doubt").click();
