@@ -24,6 +24,15 @@ class ArchitectureTest {
           .resideInAPackage("org.transitum.server..");
 
   @ArchTest
+  static final ArchRule standInsKnowWhatTheyStandInForByItsFormatOnly =
+      noClasses()
+          .that()
+          .resideInAPackage("org.transitum.standins..")
+          .should()
+          .dependOnClassesThat()
+          .resideInAnyPackage("org.transitum.server..", "org.transitum.sources..");
+
+  @ArchTest
   static final ArchRule mappersStayInTheirCapability =
       classes()
           .that()
