@@ -81,7 +81,7 @@ const copy = () => attempt(() => navigator.clipboard.writeText(list.value), "Lis
         <button v-for="reading in bundle.waiting.slice(0, 8)" :key="reading.id" class="link" @click="emit('read', reading.id)">Look at {{ reading.source.replace("server ", "") }}</button>
         <span v-if="bundle.waiting.length > 8" class="dim">and {{ bundle.waiting.length - 8 }} more</span>
       </div>
-      <div v-if="bundle.waiting.length || bundle.state === 'WAITING'" class="row end">
+      <div v-if="bundle.waiting.length || bundle.state === 'WAITING' || bundle.state === 'FAILED'" class="row end">
         <v-btn @click="drop(bundle)">Drop what waits</v-btn>
         <v-btn v-if="bundle.waiting.length" class="go" @click="accept(bundle)">Accept what is beyond doubt</v-btn>
       </div>
