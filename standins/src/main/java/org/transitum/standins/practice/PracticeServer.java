@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Comparator;
@@ -29,6 +30,7 @@ public final class PracticeServer implements AutoCloseable {
 
   private static final String SUPERUSER = "postgres";
   private static final String APP = "app";
+  private static final int FIRST_COPY_SECONDS = 60;
 
   private final EmbeddedPostgres postgres;
   private final String superPassword = UUID.randomUUID().toString();
@@ -57,6 +59,7 @@ public final class PracticeServer implements AutoCloseable {
     try {
       server.askForPasswords(folder.resolve("data"));
       server.fill();
+      server.awaitFirstCopy();
       return server;
     } catch (IOException | SQLException | RuntimeException e) {
       postgres.close();
@@ -112,6 +115,30 @@ public final class PracticeServer implements AutoCloseable {
               .replace("{port}", Integer.toString(port()))
               .replace("{password}", superPassword));
     }
+  }
+
+  /** While a subscription copies its tables, each holds a second slot on its publisher. */
+  private void awaitFirstCopy() throws IOException, SQLException {
+    try (Connection connection = connect("reports", SUPERUSER, superPassword);
+        Statement statement = connection.createStatement()) {
+      for (int tries = 0; tries < FIRST_COPY_SECONDS * 10; tries++) {
+        try (ResultSet copying =
+            statement.executeQuery(
+                "select count(*) from pg_subscription_rel where srsubstate <> 'r'")) {
+          copying.next();
+          if (copying.getInt(1) == 0) {
+            return;
+          }
+        }
+        Thread.sleep(100);
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IOException("Stopped while the practice databases were filled.", e);
+    }
+    throw new IOException(
+        "reports has not copied its tables from stock within %d s; see the server's log."
+            .formatted(FIRST_COPY_SECONDS));
   }
 
   private static String script(String database) throws IOException {
