@@ -4,7 +4,7 @@ import { computed, ref } from "vue";
 import { api, data, RequestError, sendFile, type Problem, type Schemas } from "../api/client";
 import ProblemList from "../inventory/ProblemList.vue";
 import JobLine from "../jobs/JobLine.vue";
-import { time } from "../shared/format";
+import { exact, time } from "../shared/format";
 import { attempt, done } from "../shared/notices";
 import { useProgramme } from "../shared/queries";
 import { isLead } from "../team/session";
@@ -75,7 +75,7 @@ const copy = () => attempt(() => navigator.clipboard.writeText(list.value), "Lis
         <span class="grow" />
         <span class="chip" :class="standing(bundle).tone">{{ standing(bundle).words }}</span>
       </header>
-      <div class="dim">{{ bundle.servers.length }} {{ bundle.servers.length === 1 ? "server" : "servers" }}, {{ bundle.samples.toLocaleString("en-GB") }} samples stored; received {{ time(bundle.receivedAt, zone) }} from {{ bundle.person }}</div>
+      <div class="dim">{{ bundle.servers.length }} {{ bundle.servers.length === 1 ? "server" : "servers" }}, {{ exact(bundle.samples) }} samples stored; received {{ time(bundle.receivedAt, zone) }} from {{ bundle.person }}</div>
       <ul v-if="missing(bundle).length" class="missing"><li v-for="line in missing(bundle)" :key="line">{{ line }}</li></ul>
       <div v-if="bundle.waiting.length" class="row">
         <button v-for="reading in bundle.waiting.slice(0, 8)" :key="reading.id" class="link" @click="emit('read', reading.id)">Look at {{ reading.source.replace("server ", "") }}</button>

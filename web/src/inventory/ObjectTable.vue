@@ -4,7 +4,7 @@ import { useVirtualizer } from "@tanstack/vue-virtual";
 import { computed, ref, watch } from "vue";
 import { api, data } from "../api/client";
 import StatusMark from "../frame/StatusMark.vue";
-import { bytes, gib, minutes, UNKNOWN } from "../shared/format";
+import { bytes, exact, gib, minutes, UNKNOWN } from "../shared/format";
 import ActivityBars from "./ActivityBars.vue";
 import { header } from "./columns";
 import type { EstateRow, EstateTable } from "./estate";
@@ -64,7 +64,7 @@ function cell(row: EstateRow, column: { name: string; type: string }): string {
   if (value == null) return UNKNOWN;
   if (column.type === "BYTES") return gib(Number(value));
   if (column.type === "MINUTES") return minutes(Number(value));
-  return typeof value === "number" ? value.toLocaleString("en-GB") : value;
+  return typeof value === "number" ? exact(value) : value;
 }
 function hint(row: EstateRow, column: { name: string; type: string }): string | undefined {
   const value = row.cell(column.name);
@@ -73,8 +73,8 @@ function hint(row: EstateRow, column: { name: string; type: string }): string | 
     row.contradicted.includes(column.name) ? "sources disagree" : "",
     row.stale.includes(column.name) ? "no source has told it lately" : "",
   ].filter(Boolean);
-  const exact = column.type === "BYTES" ? `${Number(value).toLocaleString("en-GB")} bytes` : String(value);
-  return [exact, ...notes].join("; ");
+  const whole = column.type === "BYTES" ? `${exact(Number(value))} bytes` : String(value);
+  return [whole, ...notes].join("; ");
 }
 const tone = (row: EstateRow, column: { name: string; sorts: boolean }) => ({
   unknown: column.sorts && row.cell(column.name) == null,
@@ -99,7 +99,7 @@ const tone = (row: EstateRow, column: { name: string; sorts: boolean }) => ({
       <tbody>
         <tr v-if="before" aria-hidden="true"><td :style="{ height: before + 'px', padding: 0, border: 0 }" :colspan="span" /></tr>
         <template v-for="item in items" :key="String(item.key)">
-          <tr v-for="line in lines.slice(item.index, item.index + 1)" :key="line.kind === 'group' ? line.key : line.row.key"
+          <tr v-for="line in lines.slice(item.index, item.index + 1)" :key="line.kind"
             :class="line.kind === 'group' ? 'group' : ['pick', { sel: line.row.key === subject || selected.has(line.row.key), at: line.row.key === cursor }]"
             :aria-selected="line.kind === 'row' ? selected.has(line.row.key) : undefined"
             @click="line.kind === 'row' && emit('open', line.row.key)"

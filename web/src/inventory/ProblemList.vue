@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Problem } from "../api/client";
+import { exact } from "../shared/format";
 
 defineProps<{ problem: Problem }>();
 const LISTED = 20;
@@ -10,7 +11,7 @@ const LISTED = 20;
     <b>{{ problem.detail }}</b>
     <ul v-if="problem.problems && problem.problems.length > 1">
       <li v-for="(one, i) in problem.problems.slice(0, LISTED)" :key="i">
-        <template v-if="one.row">row {{ one.row.toLocaleString("en-GB") }}</template
+        <template v-if="one.row">row {{ exact(one.row) }}</template
         ><template v-if="one.column">, {{ one.column }}</template
         >: {{ one.sentence }}
       </li>

@@ -14,7 +14,7 @@ export const COLUMN_SETS: Record<ObjectKind, ColumnSet[]> = {
     { name: "move", columns: ["size_bytes", "criticality", "permitted_outage_minutes", "owner", "disposition", "activity", "wave"] },
     { name: "server", columns: ["engine", "version", "support_end", "host", "site", "operating_system", "log_mode"] },
     { name: "objects", columns: ["tables", "tables_without_key", "views", "broken_views", "routines", "triggers", "events", "large_objects"] },
-    { name: "text", columns: ["encoding", "collation", "compatibility", "extensions", "storage_engines"] },
+    { name: "text", columns: ["encoding", "collation", "compatibility", "extensions", "features", "storage_engines"] },
     { name: "people", columns: ["application", "owner", "environment", "criticality", "permitted_outage_minutes", "note"] },
   ],
   INSTANCE: [
@@ -22,7 +22,7 @@ export const COLUMN_SETS: Record<ObjectKind, ColumnSet[]> = {
     { name: "settings", columns: ["log_mode", "log_retention", "replication", "time_zone", "max_connections", "page_checksums", "tls", "roles"] },
     { name: "plug-ins", columns: ["edition", "sql_mode", "lower_case_table_names", "plugins", "roles_with_all_rights"] },
   ],
-  HOST: [{ name: "machine", columns: ["site", "operating_system", "cpu_cores", "cpu_index", "memory_bytes", "databases", "total_size_bytes"] }],
+  HOST: [{ name: "machine", columns: ["site", "operating_system", "byte_order", "cpu_cores", "cpu_index", "memory_bytes", "databases", "total_size_bytes"] }],
   APPLICATION: [{ name: "people", columns: ["owner", "criticality", "permitted_outage_minutes", "databases", "total_size_bytes", "note"] }],
 };
 

@@ -1,12 +1,12 @@
 import type { Schemas } from "../api/client";
-import { bytes, minutes } from "../shared/format";
+import { bytes, exact, minutes } from "../shared/format";
 
 /** A fact's canonical value as people read it. */
 export function factValue(type: string, value: string): string {
   if (type === "BYTES") return bytes(Number(value));
   if (type === "MINUTES") return minutes(Number(value));
   // ports and the like read better without separators
-  if (type === "INTEGER" && value.length > 5) return Number(value).toLocaleString("en-GB");
+  if (type === "INTEGER" && value.length > 5) return exact(Number(value));
   return value;
 }
 

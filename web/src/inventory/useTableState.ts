@@ -9,6 +9,11 @@ const LENSES: Lens[] = ["gaps", "contradicted", "stale"];
 /** The address's names of everything that makes a view; the dossier's are its own. */
 export const VIEW_NAMES = ["show", "by", "sort", "down", "lens", "find", "cols", ...new Set(Object.values(FACETS).flat())];
 
+/** The address changes as a whole; what is the same as before stays the same object, so that nothing is worked out anew. */
+function unlessSame<T>(before: T | undefined, next: T): T {
+  return before && JSON.stringify(before) === JSON.stringify(next) ? before : next;
+}
+
 /** Kind, filters, lens, columns, grouping and sort, kept in the address. */
 export function useTableState() {
   const route = useRoute();
@@ -18,15 +23,15 @@ export function useTableState() {
   const nothing = () => Object.fromEntries(VIEW_NAMES.map((name) => [name, undefined]));
 
   const kind = computed<ObjectKind>(() => KINDS.find((one) => one.toLowerCase() === text("show")) ?? "DATABASE");
-  const filters = computed<Filters>(() =>
-    Object.fromEntries(FACETS[kind.value].flatMap((facet) => (text(facet) ? [[facet, text(facet)!.split("|")]] : []))),
+  const filters = computed<Filters>((before) =>
+    unlessSame(before, Object.fromEntries(FACETS[kind.value].flatMap((facet) => (text(facet) ? [[facet, text(facet)!.split("|")]] : [])))),
   );
   const lens = computed(() => LENSES.find((one) => one === text("lens")));
-  const columns = computed(() => {
+  const columns = computed<string[]>((before) => {
     const sets = COLUMN_SETS[kind.value];
     const wanted = text("cols");
     if (!wanted) return sets[0].columns;
-    return sets.find((one) => one.name === wanted)?.columns ?? wanted.split(",");
+    return sets.find((one) => one.name === wanted)?.columns ?? unlessSame(before, wanted.split(","));
   });
   const columnSet = computed(() => {
     const wanted = text("cols") ?? COLUMN_SETS[kind.value][0].name;

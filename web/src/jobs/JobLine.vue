@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/vue-query";
 import { computed, watch } from "vue";
 import { api, data, type Schemas } from "../api/client";
+import { exact } from "../shared/format";
 import { attempt } from "../shared/notices";
 
 const props = defineProps<{ id: number }>();
@@ -30,7 +31,7 @@ const cancel = () =>
       <div>{{ job.state === "RUNNING" ? job.progress : job.message }}</div>
       <ul v-if="job.problems.length > 1">
         <li v-for="(one, i) in job.problems.slice(0, 20)" :key="i">
-          <template v-if="one.row">row {{ one.row.toLocaleString("en-GB") }}</template
+          <template v-if="one.row">row {{ exact(one.row) }}</template
           ><template v-if="one.column">, {{ one.column }}</template
           >: {{ one.sentence }}
         </li>

@@ -1,8 +1,17 @@
 const GIB = 2 ** 30;
 const TIB = 2 ** 40;
+// Made once: a formatter costs more than what it writes.
+const WHOLE = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 0 });
+const TENTHS = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 1 });
+const EXACT = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 3 });
 
 /** What stands where a value is not known. */
 export const UNKNOWN = "—";
+
+/** A number as it is, with its thousands set apart. */
+export function exact(value: number): string {
+  return EXACT.format(value);
+}
 
 /** Bytes as TiB from 1,000 GiB up, else GiB or MiB. */
 export function bytes(value: number | null | undefined): string {
@@ -17,7 +26,7 @@ export function bytes(value: number | null | undefined): string {
 export function gib(value: number | null | undefined): string {
   if (value == null) return UNKNOWN;
   const amount = value / GIB;
-  return amount.toLocaleString("en-GB", { maximumFractionDigits: amount < 10 ? 1 : 0 });
+  return (amount < 10 ? TENTHS : WHOLE).format(amount);
 }
 
 export function minutes(value: number | null | undefined): string {
@@ -34,7 +43,7 @@ export function seconds(value: number): string {
 }
 
 function trim(value: number): string {
-  return value.toLocaleString("en-GB", { maximumFractionDigits: 1 });
+  return TENTHS.format(value);
 }
 
 const SYMBOLS: Record<string, string> = { GBP: "£", EUR: "€", USD: "$" };
@@ -43,7 +52,7 @@ export function money(value: number | null | undefined, currency = "GBP"): strin
   if (value == null) return UNKNOWN;
   const symbol = SYMBOLS[currency] ?? `${currency} `;
   const sign = value < 0 ? "−" : "";
-  return `${sign}${symbol}${Math.abs(Math.round(value)).toLocaleString("en-GB")}`;
+  return `${sign}${symbol}${WHOLE.format(Math.abs(value))}`;
 }
 
 /** A quantity of a dimension in the unit people read. */
@@ -61,7 +70,7 @@ export function quantity(dimension: string, value: number | null | undefined): s
     case "CONNECTIONS":
       return Math.round(value).toString();
     default:
-      return `${Math.round(value).toLocaleString("en-GB")}/s`;
+      return `${WHOLE.format(value)}/s`;
   }
 }
 

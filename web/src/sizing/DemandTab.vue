@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
 import { api, data } from "../api/client";
 import CoverageStrips from "../counters/CoverageStrips.vue";
-import { money, quantity, words } from "../shared/format";
+import { exact, money, quantity, words } from "../shared/format";
 
 const props = defineProps<{ subject: string }>();
 const { data: sizing } = useQuery({
@@ -16,7 +16,7 @@ const chosen = computed(() => sizing.value?.ladder.find((rung) => rung.tierId ==
 <template>
   <template v-if="sizing">
     <p class="fit">
-      <b v-if="chosen">{{ chosen.tier }}, {{ chosen.storageGib.toLocaleString("en-GB") }} GiB: {{ money(chosen.monthlyPrice, sizing.currency ?? "") }} a month</b>
+      <b v-if="chosen">{{ chosen.tier }}, {{ exact(chosen.storageGib) }} GiB: {{ money(chosen.monthlyPrice, sizing.currency ?? "") }} a month</b>
       <b v-else class="look">No fit yet</b>
       <span class="dim">{{ sizing.reason }}</span>
     </p>

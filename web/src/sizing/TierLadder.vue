@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from "vue";
 import type { Schemas } from "../api/client";
-import { money, percent } from "../shared/format";
+import { exact, money, percent } from "../shared/format";
 
 const props = defineProps<{ sizing: Schemas["DatabaseSizing"] }>();
 const DIMENSIONS = [
@@ -43,7 +43,7 @@ watch(
         <span class="dim grow">{{ rung.cpuCores }} cores, {{ rung.memoryGib }} GiB</span>
         <b>{{ money(rung.monthlyPrice, sizing.currency ?? "") }}</b>
       </header>
-      <p class="dim kind">{{ rung.kind }}, {{ rung.storageGib.toLocaleString("en-GB") }} GiB of storage</p>
+      <p class="dim kind">{{ rung.kind }}, {{ exact(rung.storageGib) }} GiB of storage</p>
       <template v-for="[id, label] in DIMENSIONS" :key="id">
         <div v-if="rung.utilisation[id] != null" class="use" :class="{ over: rung.utilisation[id] > 1, binds: rung.binding === id && rung.feasible }">
           <span>{{ label }}</span>

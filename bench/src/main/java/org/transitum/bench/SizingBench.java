@@ -85,6 +85,7 @@ final class SizingBench {
               null,
               4,
               null,
+              null,
               series,
               Optional.of(new SizeTrend(load * 30 * GIB, 0.01 * GIB)),
               new Confidence(Confidence.Level.HIGH, "")));

@@ -13,6 +13,7 @@ public record StandIn(
     String version,
     String edition,
     String host,
+    String byteOrder,
     int port,
     String logMode,
     String encoding,
@@ -38,7 +39,8 @@ public record StandIn(
       int routines,
       int triggers,
       double transactionsPerSecond,
-      Seen seen) {}
+      Seen seen,
+      List<String> features) {}
 
   public enum Seen {
     ALWAYS,

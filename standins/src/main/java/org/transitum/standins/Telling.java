@@ -43,7 +43,8 @@ final class Telling {
     ObjectNode root = head("transitum-reading");
     root.put("read_at", at.toString());
     ArrayNode objects = root.putArray("objects");
-    object(objects, "host", server.host(), "connection");
+    object(objects, "host", server.host(), "server properties")
+        .put("byte_order", server.byteOrder());
     ObjectNode facts = object(objects, "instance", server.instance(), "server properties");
     facts.put("engine", server.engine()).put("version", server.version());
     if (!server.edition().isEmpty()) {
@@ -85,6 +86,9 @@ final class Telling {
       facts.put("tables_without_key", database.tablesWithoutKey());
       facts.put("views", database.views()).put("routines", database.routines());
       facts.put("triggers", database.triggers());
+      if (!database.features().isEmpty()) {
+        facts.put("features", String.join(", ", database.features()));
+      }
     }
   }
 

@@ -26,6 +26,7 @@ import java.util.Set;
 public enum Attribute {
   SITE("site", TEXT, HOST),
   OPERATING_SYSTEM("operating system", TEXT, HOST),
+  BYTE_ORDER("byte order", AttributeType.BYTE_ORDER, HOST),
   CPU_CORES("CPU cores", DECIMAL, HOST),
   CPU_INDEX("CPU speed index", DECIMAL, HOST),
   MEMORY_BYTES("memory", BYTES, HOST),
@@ -52,10 +53,12 @@ public enum Attribute {
   PLUGINS("plug-ins", LIST, INSTANCE),
 
   SIZE_BYTES("size", BYTES, DATABASE),
+  GROWTH_PERCENT_PER_YEAR("growth a year, %", DECIMAL, DATABASE),
   ENCODING("encoding", TEXT, DATABASE),
   COLLATION("collation", TEXT, DATABASE),
   COMPATIBILITY("compatibility setting", TEXT, DATABASE),
   EXTENSIONS("extensions", LIST, DATABASE),
+  FEATURES("features in use", LIST, DATABASE),
   TABLES("tables", INTEGER, DATABASE),
   TABLES_WITHOUT_KEY("tables without key", INTEGER, DATABASE),
   VIEWS("views", INTEGER, DATABASE),

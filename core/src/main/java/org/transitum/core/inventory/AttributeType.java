@@ -24,7 +24,8 @@ public enum AttributeType {
   ENGINE,
   ENVIRONMENT,
   CRITICALITY,
-  DISPOSITION;
+  DISPOSITION,
+  BYTE_ORDER;
 
   private static final int LONGEST_TEXT = 2_000;
   private static final Map<String, String> SHORT_ENVIRONMENTS =
@@ -65,6 +66,7 @@ public enum AttributeType {
                   () -> notOneOf(text, Arrays.stream(Engine.values()).map(Engine::label).toList()));
       case ENVIRONMENT -> oneOf(SHORT_ENVIRONMENTS.getOrDefault(lower(text), text), choices());
       case CRITICALITY, DISPOSITION -> oneOf(text, choices());
+      case BYTE_ORDER -> oneOf(ByteOrder.canonical(text), choices());
     };
   }
 
@@ -76,6 +78,7 @@ public enum AttributeType {
       case CRITICALITY -> List.of("critical", "high", "medium", "low");
       case DISPOSITION ->
           List.of("move", "move and upgrade", "rebuild", "replace", "retire", "keep");
+      case BYTE_ORDER -> ByteOrder.labels();
       case BOOLEAN -> List.of("yes", "no");
       default -> List.of();
     };

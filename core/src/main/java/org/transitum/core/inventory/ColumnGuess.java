@@ -75,10 +75,15 @@ public final class ColumnGuess {
     names.put(
         "size_bytes",
         List.of("size", "db size", "database size", "total size", "allocated", "used space"));
+    names.put(
+        "growth_percent_per_year",
+        List.of("growth", "growth %", "growth rate", "annual growth", "yearly growth"));
+    names.put("features", List.of("features used", "options", "options in use", "feature usage"));
     names.put("cpu_cores", List.of("cores", "cpu", "cpus", "vcpu", "vcpus", "cpu count"));
     names.put("memory_bytes", List.of("memory", "ram", "total memory"));
     names.put("cache_bytes", List.of("buffer cache", "buffer pool", "shared buffers", "sga"));
     names.put("operating_system", List.of("os", "os version", "operating system"));
+    names.put("byte_order", List.of("endian", "endianness", "byte ordering"));
     names.put("site", List.of("location", "data centre", "data center", "datacenter", "dc"));
     names.put("environment", List.of("env", "stage", "usage"));
     names.put(
@@ -219,7 +224,8 @@ public final class ColumnGuess {
             Attribute.ENGINE,
             Attribute.CRITICALITY,
             Attribute.DISPOSITION,
-            Attribute.ENVIRONMENT)) {
+            Attribute.ENVIRONMENT,
+            Attribute.BYTE_ORDER)) {
       long fitting = cells.stream().filter(cell -> fits(attribute, cell)).count();
       if (fitting >= MOSTLY * cells.size() && taken.add(attribute.column())) {
         return new Guess(

@@ -8,7 +8,8 @@ import org.transitum.core.sizing.SourceProfile.SizeTrend;
 
 /**
  * Demand per dimension: percentile × headroom; storage: latest size extrapolated to the horizon
- * plus headroom as free-space reserve.
+ * plus headroom as free-space reserve. Growth is measured over at least 8 days of sizes, else what
+ * the inventory tells of the database, else the programme's default.
  *
  * <p>CPU counts in reference cores: cores used × the source's speed index. Memory is the measured
  * working set, else the configured cache's equal share among the instance's databases; the host's
@@ -87,13 +88,15 @@ public final class DemandCalculator {
       growth = Math.max(0, trend.bytesPerDay() * days);
       why = "latest size + " + settings.horizonMonths() + " months at the measured growth";
     } else {
-      growth = latest * (Math.pow(1 + settings.growthPercentPerYear() / 100, days / 365.25) - 1);
+      Double told = source.growthPercentPerYear();
+      double percent = told == null ? settings.growthPercentPerYear() : told;
+      growth = Math.max(0, latest * (Math.pow(1 + percent / 100, days / 365.25) - 1));
       why =
-          "latest size + "
-              + settings.horizonMonths()
-              + " months at the assumed "
-              + trimmed(settings.growthPercentPerYear())
-              + "% a year, as fewer than 8 days of sizes are known";
+          "latest size + %d months at the %s %s%% a year, as fewer than 8 days of sizes are known"
+              .formatted(
+                  settings.horizonMonths(),
+                  told == null ? "assumed" : "inventory's",
+                  trimmed(percent));
     }
     return new DemandValue(
         Dimension.STORAGE,

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param cacheBytes the instance's configured cache; null where unknown
  * @param databasesOnInstance how many databases share that cache, at least 1
  * @param sizeBytes the size the inventory tells; null where unknown
+ * @param growthPercentPerYear the growth the inventory tells; null where unknown
  * @param series what was measured, per dimension
  */
 public record SourceProfile(
@@ -22,6 +23,7 @@ public record SourceProfile(
     @Nullable Long cacheBytes,
     int databasesOnInstance,
     @Nullable Long sizeBytes,
+    @Nullable Double growthPercentPerYear,
     Map<Dimension, Quantiles> series,
     Optional<SizeTrend> sizeTrend,
     Confidence confidence) {

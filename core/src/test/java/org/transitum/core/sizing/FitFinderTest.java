@@ -56,6 +56,7 @@ class FitFinderTest {
         null,
         1,
         size,
+        null,
         series,
         Optional.empty(),
         new Confidence(Confidence.Level.HIGH, ""));
@@ -123,6 +124,7 @@ class FitFinderTest {
             null,
             1,
             GIB,
+            null,
             other.series(),
             Optional.empty(),
             other.confidence());
@@ -140,6 +142,7 @@ class FitFinderTest {
             null,
             1,
             null,
+            null,
             base.series(),
             Optional.of(new SizeTrend(100.0 * GIB, 1.0 * GIB)),
             base.confidence());
@@ -153,6 +156,28 @@ class FitFinderTest {
   }
 
   @Test
+  void storageGrowsAsTheInventoryTellsWhereTooFewSizesWereMeasured() {
+    SourceProfile base = source(1.0, 1.0, 1, null);
+    SourceProfile told =
+        new SourceProfile(
+            base.key(),
+            base.engine(),
+            1.0,
+            null,
+            1,
+            100 * GIB,
+            50.0,
+            base.series(),
+            Optional.empty(),
+            base.confidence());
+    DemandValue storage =
+        new DemandCalculator(new SizingSettings(95, 20, 12, 30, 10)).of(told).in(Dimension.STORAGE);
+    assertThat(storage.needed() / GIB)
+        .isCloseTo(150 * 1.2, org.assertj.core.api.Assertions.within(1e-6));
+    assertThat(storage.reason()).contains("inventory's 50% a year", "fewer than 8 days");
+  }
+
+  @Test
   void memoryFallsBackToAShareOfTheCacheAndSaysSo() {
     SourceProfile base = source(1.0, null, 1, GIB);
     SourceProfile cached =
@@ -163,6 +188,7 @@ class FitFinderTest {
             8 * GIB,
             4,
             GIB,
+            null,
             base.series(),
             Optional.empty(),
             base.confidence());

@@ -81,16 +81,21 @@ public class EstateStore {
     if (own != null) {
       return (SortedMap<ObjectId, EstateObject>) own;
     }
+    // in this order: what was touched is forgotten only once it is known
+    boolean current = stale.isEmpty();
     SortedMap<ObjectId, EstateObject> now = known;
-    return now != null && stale.isEmpty() ? now : readAgain();
+    return current && now != null ? now : readAgain();
   }
 
   private synchronized SortedMap<ObjectId, EstateObject> readAgain() {
-    List<ObjectId> touched = List.copyOf(stale);
-    stale.removeAll(touched);
     SortedMap<ObjectId, EstateObject> now = known;
-    now = now == null ? loadAll() : with(now, touched);
+    if (now == null) {
+      now = loadAll();
+    } else if (!stale.isEmpty()) {
+      now = with(now, stale);
+    }
     known = now;
+    stale.clear();
     return now;
   }
 

@@ -122,6 +122,7 @@ class ProfileStore {
         instance == null ? null : instance.number(Attribute.CACHE_BYTES).orElse(null),
         Math.max(1, onInstance),
         database.number(Attribute.SIZE_BYTES).orElse(null),
+        database.decimal(Attribute.GROWTH_PERCENT_PER_YEAR).orElse(null),
         from.quantiles(),
         from.trend(),
         from.confidence());

@@ -21,7 +21,9 @@ import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.transitum.core.inventory.Attribute;
+import org.transitum.core.inventory.ByteOrder;
 import org.transitum.core.inventory.DatabaseKey;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Origin;
@@ -49,7 +51,8 @@ public final class MariaDbReader {
       show global variables where variable_name in ('version', 'version_comment',
         'innodb_buffer_pool_size', 'max_connections', 'log_bin', 'binlog_format',
         'binlog_expire_logs_seconds', 'expire_logs_days', 'time_zone', 'system_time_zone',
-        'sql_mode', 'lower_case_table_names', 'have_ssl', 'ssl_cert', 'innodb_checksum_algorithm')
+        'sql_mode', 'lower_case_table_names', 'have_ssl', 'ssl_cert', 'innodb_checksum_algorithm',
+        'version_compile_machine')
       """;
   private static final String TABLES =
       """
@@ -80,6 +83,7 @@ public final class MariaDbReader {
   private final List<String> unread = new ArrayList<>();
   private final Map<String, List<String>> unseen = new LinkedHashMap<>();
   private final Map<Attribute, String> server = new EnumMap<>(Attribute.class);
+  private final Map<Attribute, String> host = new EnumMap<>(Attribute.class);
   private MariaDbGrants grants = new MariaDbGrants(List.of());
   private MariaDbVersion version = MariaDbVersion.of("", "");
 
@@ -123,7 +127,7 @@ public final class MariaDbReader {
 
   private List<ReadObject> objects() {
     List<ReadObject> objects = new ArrayList<>();
-    objects.add(new ReadObject(ObjectKind.HOST, address.host(), "connection", Map.of()));
+    objects.add(new ReadObject(ObjectKind.HOST, address.host(), "global variables", host));
     objects.add(new ReadObject(ObjectKind.INSTANCE, instance, "global variables", server));
     schemas.forEach(
         (name, schema) ->
@@ -165,6 +169,13 @@ public final class MariaDbReader {
     facts.put(attribute, attribute.type().canonical(value));
   }
 
+  private static void putIfTold(
+      Map<Attribute, String> facts, Attribute attribute, @Nullable String value) {
+    if (value != null && !value.isEmpty()) {
+      put(facts, attribute, value);
+    }
+  }
+
   private void readServer(Connection connection) throws SQLException {
     Map<String, String> variables = new HashMap<>();
     query(
@@ -176,11 +187,13 @@ public final class MariaDbReader {
             variables.getOrDefault("version", ""), variables.getOrDefault("version_comment", ""));
     put(server, Attribute.ENGINE, version.engine());
     put(server, Attribute.VERSION, version.number());
-    put(server, Attribute.EDITION, variables.getOrDefault("version_comment", "unknown"));
+    putIfTold(server, Attribute.EDITION, variables.get("version_comment"));
     put(server, Attribute.HOST_NAME, address.host());
     put(server, Attribute.PORT, Integer.toString(address.port()));
-    put(server, Attribute.CACHE_BYTES, variables.getOrDefault("innodb_buffer_pool_size", "0"));
-    put(server, Attribute.MAX_CONNECTIONS, variables.getOrDefault("max_connections", "0"));
+    putIfTold(server, Attribute.CACHE_BYTES, variables.get("innodb_buffer_pool_size"));
+    putIfTold(server, Attribute.MAX_CONNECTIONS, variables.get("max_connections"));
+    ByteOrder.ofPlatform(variables.getOrDefault("version_compile_machine", ""))
+        .ifPresent(order -> put(host, Attribute.BYTE_ORDER, order.label()));
     boolean logs = "ON".equals(variables.get("log_bin"));
     put(
         server,
@@ -196,10 +209,7 @@ public final class MariaDbReader {
             : zone);
     String mode = variables.getOrDefault("sql_mode", "");
     put(server, Attribute.SQL_MODE, mode.isEmpty() ? "none" : mode);
-    put(
-        server,
-        Attribute.LOWER_CASE_TABLE_NAMES,
-        variables.getOrDefault("lower_case_table_names", ""));
+    putIfTold(server, Attribute.LOWER_CASE_TABLE_NAMES, variables.get("lower_case_table_names"));
     boolean tls =
         "YES".equals(variables.get("have_ssl"))
             || (!variables.containsKey("have_ssl")

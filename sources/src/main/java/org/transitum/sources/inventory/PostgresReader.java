@@ -14,6 +14,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import org.transitum.core.inventory.Attribute;
+import org.transitum.core.inventory.ByteOrder;
 import org.transitum.core.inventory.DatabaseKey;
 import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Origin;
@@ -30,6 +31,7 @@ public final class PostgresReader {
   private static final String SETTINGS =
       """
       select current_setting('server_version') as version,
+             version() as platform,
              pg_size_bytes(current_setting('shared_buffers')) as cache_bytes,
              current_setting('max_connections') as max_connections,
              current_setting('wal_level') as log_mode,
@@ -109,6 +111,7 @@ public final class PostgresReader {
   }
 
   private void readInstance(Connection connection) throws SQLException {
+    Map<Attribute, String> host = new EnumMap<>(Attribute.class);
     Map<Attribute, String> facts = new EnumMap<>(Attribute.class);
     put(facts, Attribute.ENGINE, "PostgreSQL");
     put(facts, Attribute.HOST_NAME, address.host());
@@ -116,6 +119,8 @@ public final class PostgresReader {
     try (PreparedStatement statement = connection.prepareStatement(SETTINGS);
         ResultSet row = statement.executeQuery()) {
       row.next();
+      ByteOrder.ofPlatform(row.getString("platform"))
+          .ifPresent(order -> host.put(Attribute.BYTE_ORDER, order.label()));
       put(facts, Attribute.VERSION, row.getString("version").split(" ")[0]);
       for (Attribute attribute :
           List.of(
@@ -135,7 +140,7 @@ public final class PostgresReader {
     PartlyRead parts = new PartlyRead(instance, address.user(), unread);
     parts.attempt("replication", () -> readReplication(connection, facts));
     parts.attempt("libraries loaded at the start", () -> readPreloaded(connection, facts));
-    objects.add(new ReadObject(ObjectKind.HOST, address.host(), "connection", Map.of()));
+    objects.add(new ReadObject(ObjectKind.HOST, address.host(), "version()", host));
     objects.add(new ReadObject(ObjectKind.INSTANCE, instance, "pg_settings", facts));
   }
 

@@ -95,6 +95,7 @@ class MariaDbReaderTest {
     assertThat(value(read, "MY-1", Attribute.LOG_MODE)).isEqualTo("binary log, ROW");
     assertThat(value(read, "MY-1", Attribute.LOG_RETENTION)).isEqualTo("kept for ever");
     assertThat(value(read, "MY-1", Attribute.CACHE_BYTES)).isEqualTo(Long.toString(64L << 20));
+    assertThat(value(read, "127.0.0.1", Attribute.BYTE_ORDER)).isEqualTo("little-endian");
     assertThat(value(read, "MY-1", Attribute.REPLICATION)).isEqualTo("none");
     assertThat(value(read, "MY-1", Attribute.SQL_MODE)).contains("STRICT_TRANS_TABLES");
     assertThat(Integer.parseInt(value(read, "MY-1", Attribute.ROLES))).isGreaterThan(2);

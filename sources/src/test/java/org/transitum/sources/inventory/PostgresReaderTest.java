@@ -25,7 +25,6 @@ import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.Difference;
 import org.transitum.core.inventory.EstateObject;
 import org.transitum.core.inventory.Fact;
-import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Origin;
 import org.transitum.core.inventory.Reading.ReadObject;
 import org.transitum.core.inventory.ToldFacts;
@@ -55,6 +54,7 @@ class PostgresReaderTest {
     assertThat(read.reading().unread()).isEmpty();
     assertThat(value(read, "PG-1", Attribute.VERSION)).startsWith(server.major());
     assertThat(value(read, "PG-1", Attribute.LOG_MODE)).isEqualTo("logical");
+    assertThat(value(read, "127.0.0.1", Attribute.BYTE_ORDER)).isEqualTo("little-endian");
     assertThat(value(read, "PG-1/orders", Attribute.TABLES)).isEqualTo("2");
     assertThat(value(read, "PG-1/orders", Attribute.TABLES_WITHOUT_KEY)).isEqualTo("1");
     assertThat(value(read, "PG-1/orders", Attribute.VIEWS)).isEqualTo("1");
@@ -163,7 +163,7 @@ class PostgresReaderTest {
 
   private static String value(ServerReading read, String key, Attribute attribute) {
     return read.reading().objects().stream()
-        .filter(o -> o.key().equals(key) && o.kind() != ObjectKind.HOST)
+        .filter(o -> o.key().equals(key))
         .findFirst()
         .orElseThrow()
         .values()
