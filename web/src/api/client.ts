@@ -13,6 +13,8 @@ export interface Problem {
   yours?: string;
   theirs?: string;
   version?: number;
+  /** Whether the file can be read without what its problems name. */
+  restReadable?: boolean;
   problems?: { file: string; row?: number; column?: string; sentence: string }[];
 }
 
@@ -55,10 +57,10 @@ export async function data<T>(
 }
 
 /** Sends a file as the body of a request, of any size. */
-export async function sendFile<T>(method: "POST" | "PUT", path: string, file: File): Promise<T> {
+export async function sendFile<T>(method: "POST" | "PUT", path: string, file: File, query: Record<string, string> = {}): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`${path}?name=${encodeURIComponent(file.name)}`, {
+    response = await fetch(`${path}?${new URLSearchParams({ name: file.name, ...query })}`, {
       method,
       body: file,
       headers: { "X-XSRF-TOKEN": cookie("XSRF-TOKEN"), "Content-Type": "application/octet-stream" },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from "@tanstack/vue-query";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import { RequestError, sendFile, type Problem, type Schemas } from "../api/client";
 import JobLine from "../jobs/JobLine.vue";
 import { done } from "../shared/notices";
@@ -23,28 +23,36 @@ const kinds = computed(() => [
 const kind = ref("inventory");
 const ACCEPTED: Record<string, string> = { inventory: ".csv,.txt,.tsv,.xlsx,.json", counters: ".csv,.txt,.json,.prom", catalogue: ".json" };
 const problem = ref<Problem>();
+// kept until it is read, so that it need not be chosen again
+const chosen = ref<File>();
 const job = ref<number>();
+watch(kind, () => (problem.value = undefined));
 const busy = ref(false);
 
 async function take(event: Event) {
   const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
+  chosen.value = input.files?.[0];
+  await attemptRead();
+  input.value = "";
+}
+async function attemptRead(faulty = "REFUSED") {
+  const file = chosen.value;
   if (!file) return;
   busy.value = true;
   problem.value = undefined;
   try {
-    await send(file);
+    await send(file, faulty);
+    chosen.value = undefined;
   } catch (error) {
     problem.value = error instanceof RequestError ? error.problem : { status: 0, detail: String(error) };
   } finally {
     busy.value = false;
-    input.value = "";
   }
 }
-async function send(file: File) {
+async function send(file: File, faulty: string) {
   switch (kind.value) {
     case "inventory": {
-      const read = await sendFile<Schemas["ReadFile"]>("POST", "/api/v1/inventory/readings", file);
+      const read = await sendFile<Schemas["ReadFile"]>("POST", "/api/v1/inventory/readings", file, { faulty });
       if (read.reading) emit("read", read.reading.id);
       else if (read.file) emit("map", read.file);
       return;
@@ -85,7 +93,7 @@ async function send(file: File) {
       <input type="file" aria-label="File to read" :accept="ACCEPTED[kind] ?? '.csv,.txt'" :disabled="busy" @change="take" />
     </label>
     <JobLine v-if="job" :id="job" />
-    <ProblemList v-if="problem" :problem="problem" />
+    <ProblemList v-if="problem" :problem="problem" @leave-out="attemptRead('LEFT_OUT')" />
   </div>
 </template>
 

@@ -3,7 +3,7 @@ import { mdiDotsHorizontal } from "@mdi/js";
 import { computed, ref, watch } from "vue";
 import { mayWork } from "../team/session";
 import ColumnsMenu from "./ColumnsMenu.vue";
-import { GROUPINGS } from "./columns";
+import { GROUPINGS, header, noun } from "./columns";
 import type { EstateTable, ObjectKind } from "./estate";
 import FacetMenu from "./FacetMenu.vue";
 import LensChips from "./LensChips.vue";
@@ -13,12 +13,8 @@ import type { TableState } from "./useTableState";
 
 const props = defineProps<{ state: TableState; table: EstateTable; places: Places; query: Query; waiting: number }>();
 defineEmits<{ accept: []; read: []; ask: []; accepted: []; paste: [] }>();
-const KINDS: { id: ObjectKind; label: string }[] = [
-  { id: "DATABASE", label: "Databases" },
-  { id: "INSTANCE", label: "Instances" },
-  { id: "HOST", label: "Hosts" },
-  { id: "APPLICATION", label: "Applications" },
-];
+const KINDS: ObjectKind[] = ["DATABASE", "INSTANCE", "HOST", "APPLICATION"];
+const label = (kind: ObjectKind) => header("", noun(kind), "");
 const chosen = computed(() =>
   FACETS[props.table.kind].flatMap((facet) => (props.query.filters[facet] ?? []).map((value) => ({ facet, value }))),
 );
@@ -35,9 +31,9 @@ function search() {
   <div class="bar first">
     <h1>Inventory</h1>
     <v-menu>
-      <template #activator="{ props: on }"><v-btn v-bind="on">{{ KINDS.find((one) => one.id === table.kind)?.label }}</v-btn></template>
+      <template #activator="{ props: on }"><v-btn v-bind="on">{{ label(table.kind) }}</v-btn></template>
       <v-list density="compact">
-        <v-list-item v-for="one in KINDS" :key="one.id" :title="one.label" :active="one.id === table.kind" @click="state.show(one.id)" />
+        <v-list-item v-for="one in KINDS" :key="one" :title="label(one)" :active="one === table.kind" @click="state.show(one)" />
       </v-list>
     </v-menu>
     <LensChips :table="table" :lens="state.lens.value" @look="state.look" />
@@ -63,9 +59,9 @@ function search() {
     <FacetMenu :table="table" :query="query" :places="places" @toggle="state.toggle" />
     <div class="grow" />
     <v-menu>
-      <template #activator="{ props: on }"><v-btn v-bind="on">{{ state.grouping.value === "none" ? "not grouped" : `by ${state.grouping.value}` }}</v-btn></template>
+      <template #activator="{ props: on }"><v-btn v-bind="on">{{ state.grouping.value === "none" ? "Not grouped" : `Grouped by ${state.grouping.value}` }}</v-btn></template>
       <v-list density="compact">
-        <v-list-item v-for="by in GROUPINGS[table.kind]" :key="by" :title="by === 'none' ? 'not grouped' : `by ${by}`" @click="state.groupBy(by)" />
+        <v-list-item v-for="by in GROUPINGS[table.kind]" :key="by" :title="by === 'none' ? 'Not grouped' : `By ${by}`" @click="state.groupBy(by)" />
       </v-list>
     </v-menu>
     <ColumnsMenu :table="table" :columns="state.columns.value" :column-set="state.columnSet.value" @show="state.showColumns" />

@@ -5,7 +5,7 @@ import { computed, ref, watch } from "vue";
 import { api, data, type Schemas } from "../api/client";
 import { useDossier } from "../frame/useDossier";
 import { useViewKeys } from "../frame/useKeys";
-import { bytes, exact } from "../shared/format";
+import { exact } from "../shared/format";
 import { attempt } from "../shared/notices";
 import { useEstate, usePlaces } from "../shared/queries";
 import { mayWork } from "../team/session";
@@ -19,7 +19,7 @@ import MappingSheet from "./MappingSheet.vue";
 import ObjectTable from "./ObjectTable.vue";
 import QuestionsSheet from "./QuestionsSheet.vue";
 import ReadSheet from "./ReadSheet.vue";
-import { asTable, filtered, grouped, sorted, totalBytes } from "./rows";
+import { asTable, filtered, grouped, sizeTogether, sorted } from "./rows";
 import { useTableState } from "./useTableState";
 
 const state = useTableState();
@@ -45,7 +45,7 @@ const ordered = computed(() => (table.value ? sorted(shown.value, table.value, s
 const lines = computed(() => grouped(ordered.value, state.grouping.value, places.value));
 const rows = computed(() => lines.value.flatMap((line) => (line.kind === "row" ? [line.row] : [])));
 const picked = computed(() => (selected.value.size ? rows.value.filter((row) => selected.value.has(row.key)) : []));
-const shownBytes = computed(() => totalBytes(shown.value));
+const shownSize = computed(() => sizeTogether(shown.value));
 const facts = computed(() => state.columns.value.filter((column) => !DRAWN.includes(column)));
 
 function select(key: string) {
@@ -121,7 +121,7 @@ useEventListener(document, "paste", (event: ClipboardEvent) => {
     </div>
     <div class="foot" role="status">
       <template v-if="picked.length">
-        <b>{{ exact(picked.length) }} selected</b> <span>{{ bytes(totalBytes(picked)) }}</span>
+        <b>{{ exact(picked.length) }} selected</b> <span>{{ sizeTogether(picked) }}</span>
         <template v-if="mayWork">
           <button v-if="state.kind.value !== 'HOST' && state.kind.value !== 'INSTANCE'" @click="edit = { attribute: 'owner' }">Set owner…</button>
           <button v-if="state.kind.value === 'DATABASE'" @click="edit = { attribute: 'disposition' }">Set disposition…</button>
@@ -131,7 +131,7 @@ useEventListener(document, "paste", (event: ClipboardEvent) => {
         <button @click="selected = new Set()">Select none</button>
       </template>
       <span class="grow" />
-      <span class="total">{{ exact(rows.length) }} of {{ exact(table?.rows.length ?? 0) }} shown, {{ bytes(shownBytes) }}</span>
+      <span class="total">{{ exact(rows.length) }} of {{ exact(table?.rows.length ?? 0) }} shown, {{ shownSize }}</span>
     </div>
     <ReadSheet v-if="sheet === 'read'" @close="sheet = undefined" @read="(id) => { sheet = undefined; reading = id; }" @map="(one) => { sheet = undefined; file = one; }" />
     <QuestionsSheet v-if="sheet === 'questions'" @close="sheet = undefined" />

@@ -7,7 +7,12 @@ const column = (header: string, target: string, unit = "", certainty = "LIKELY")
 const FILE = {
   id: 3,
   name: "list.xlsx",
-  targets: ["instance", "database", "size_bytes", "owner"],
+  meanings: [
+    { target: "instance", label: "instance" },
+    { target: "database", label: "database" },
+    { target: "size_bytes", label: "size", of: "DATABASE" },
+    { target: "owner", label: "owner", of: "DATABASE" },
+  ],
   sheets: [
     { sheet: "Servers", headerRow: 1, rows: 12, remembered: false, readable: true, notes: ["The encoding was taken as windows-1252."], columns: [column("Server", "instance"), column("DB", "database"), column("Size (GB)", "size_bytes", "GB"), column("Wombat", "", "", "NONE")] },
     { sheet: "Notes", headerRow: 0, rows: 2, remembered: false, readable: false, notes: [], columns: [column("a", "")] },
@@ -33,6 +38,7 @@ describe("what the columns mean", () => {
     await choose("Unit of Size (GB)", "TB");
     await press("Compare with the inventory");
     expect(sent[0].body).toEqual({
+      faulty: "REFUSED",
       sheets: [
         {
           sheet: "Servers",
@@ -59,6 +65,7 @@ describe("what the columns mean", () => {
     answering({
       [POST]: new Refusal(422, {
         detail: "2 problems; nothing of the file was stored.",
+        restReadable: true,
         problems: [
           { file: "list.xlsx", row: 70001, column: "Size (GB)", sentence: '"many" is not an amount.' },
           { file: "list.xlsx", row: 70002, sentence: "Give the server a name." },
@@ -70,5 +77,9 @@ describe("what the columns mean", () => {
     expect(page()).toContain("nothing of the file was stored");
     expect(page()).toContain('row 70,001, Size (GB): "many" is not an amount.');
     expect(wrapper.emitted("read")).toBeUndefined();
+    const sent = answering({ [POST]: { id: 9 } });
+    await press("Leave out what is named here and read the rest");
+    expect(sent[0].body).toMatchObject({ faulty: "LEFT_OUT" });
+    expect(wrapper.emitted("read")).toEqual([[9]]);
   });
 });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from "vue";
 import { api, data, RequestError, type Problem, type Schemas } from "../api/client";
+import { noun } from "./columns";
 import ProblemList from "./ProblemList.vue";
 
 /** Says what the columns of somebody's spreadsheet mean, before it is read. */
@@ -17,7 +18,11 @@ const at = ref(Math.max(0, sheets.findIndex((sheet) => sheet.taken)));
 const sheet = computed(() => sheets[at.value]);
 const problem = ref<Problem>();
 const busy = ref(false);
-const targets = [{ title: "leave out", value: "" }, ...props.file.targets.map((name) => ({ title: name, value: name }))];
+const KINDS = [undefined, "DATABASE", "INSTANCE", "HOST", "APPLICATION"] as const;
+const meanings = KINDS.map((kind) => ({
+  title: kind ? `Of the ${noun(kind, 1)}` : "Which one it is about",
+  of: props.file.meanings.filter((meaning) => (meaning.of ?? undefined) === kind),
+})).filter((group) => group.of.length);
 const UNITS = ["", "KB", "MB", "GB", "TB", "min", "h", "days"];
 const hasUnit = (target: string) => /_(bytes|minutes)$/.test(target);
 const sure = { KNOWN: "named so", LIKELY: "likely", CONTENT: "by its content", NONE: "" } as const;
@@ -27,7 +32,7 @@ const doubled = computed(() => {
 });
 const taken = computed(() => sheets.filter((one) => one.taken));
 
-async function read() {
+async function read(faulty: Schemas["Mapping"]["faulty"] = "REFUSED") {
   busy.value = true;
   problem.value = undefined;
   try {
@@ -35,6 +40,7 @@ async function read() {
       api.POST("/api/v1/inventory/files/{id}/readings", {
         params: { path: { id: props.file.id } },
         body: {
+          faulty,
           sheets: taken.value.map((one) => ({
             sheet: one.sheet,
             headerRow: one.headerRow,
@@ -74,7 +80,10 @@ async function read() {
               <td><b>{{ column.header || "no name" }}</b></td>
               <td>
                 <select v-model="column.target" :aria-label="`Meaning of ${column.header}`" :class="{ unknown: !column.target }">
-                  <option v-for="target in targets" :key="target.value" :value="target.value">{{ target.title }}</option>
+                  <option value="">leave out</option>
+                  <optgroup v-for="group in meanings" :key="group.title" :label="group.title">
+                    <option v-for="meaning in group.of" :key="meaning.target" :value="meaning.target">{{ meaning.label }}</option>
+                  </optgroup>
                 </select>
                 <span class="dim ground" :title="column.why">{{ column.target ? sure[column.certainty] : "" }}</span>
               </td>
@@ -88,12 +97,12 @@ async function read() {
           </tbody>
         </table>
         <p v-if="doubled.length" class="problem" role="alert">Two columns cannot both mean {{ doubled.join(", ") }}.</p>
-        <ProblemList v-if="problem" :problem="problem" />
+        <ProblemList v-if="problem" :problem="problem" @leave-out="read('LEFT_OUT')" />
       </div>
       <footer>
         <span class="dim grow">A row needs its instance with the database or the host, or an application.</span>
         <v-btn @click="emit('close')">Cancel</v-btn>
-        <v-btn class="go" :loading="busy" :disabled="!taken.length || !!doubled.length" @click="read">Compare with the inventory</v-btn>
+        <v-btn class="go" :loading="busy" :disabled="!taken.length || !!doubled.length" @click="read()">Compare with the inventory</v-btn>
       </footer>
     </div>
   </v-dialog>

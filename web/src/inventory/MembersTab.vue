@@ -4,8 +4,9 @@ import StatusMark from "../frame/StatusMark.vue";
 import { useDossier } from "../frame/useDossier";
 import { bytes } from "../shared/format";
 import { useEstate, usePlaces } from "../shared/queries";
+import { noun } from "./columns";
 import type { EstateRow, ObjectKind } from "./estate";
-import { totalBytes } from "./rows";
+import { sizeTogether } from "./rows";
 
 const props = defineProps<{ subject: string; kind: ObjectKind }>();
 const { data: databases } = useEstate("DATABASE");
@@ -21,7 +22,7 @@ const members = computed(() => (databases.value?.rows ?? []).filter(belongs));
 <template>
   <p v-if="!members.length" class="empty">No database of the inventory belongs to it.</p>
   <template v-else>
-    <p class="dim total">{{ members.length }} {{ members.length === 1 ? "database" : "databases" }}, {{ bytes(totalBytes(members)) }}</p>
+    <p class="dim total">{{ members.length }} {{ noun("DATABASE", members.length) }}, {{ sizeTogether(members) }}</p>
     <ul>
       <li v-for="row in members" :key="row.key">
         <StatusMark v-if="byKey.get(row.key)" :state="byKey.get(row.key)!" />

@@ -4,9 +4,9 @@ import { useVirtualizer } from "@tanstack/vue-virtual";
 import { computed, ref, watch } from "vue";
 import { api, data } from "../api/client";
 import StatusMark from "../frame/StatusMark.vue";
-import { bytes, exact, gib, minutes, UNKNOWN } from "../shared/format";
+import { exact, gib, minutes, UNKNOWN } from "../shared/format";
 import ActivityBars from "./ActivityBars.vue";
-import { header } from "./columns";
+import { header, noun } from "./columns";
 import type { EstateRow, EstateTable } from "./estate";
 import type { Places, TableLine } from "./rows";
 
@@ -68,10 +68,12 @@ function cell(row: EstateRow, column: { name: string; type: string }): string {
 }
 function hint(row: EstateRow, column: { name: string; type: string }): string | undefined {
   const value = row.cell(column.name);
-  if (value == null) return "No source has told it";
+  const unsized = column.name === "total_size_bytes" ? row.number("unsized") : 0;
+  if (value == null) return unsized ? "Of none of its databases is the size known" : "No source has told it";
   const notes = [
     row.contradicted.includes(column.name) ? "sources disagree" : "",
     row.stale.includes(column.name) ? "no source has told it lately" : "",
+    unsized ? `${unsized} of its ${row.number("databases")} databases have no known size` : "",
   ].filter(Boolean);
   const whole = column.type === "BYTES" ? `${exact(Number(value))} bytes` : String(value);
   return [whole, ...notes].join("; ");
@@ -85,11 +87,11 @@ const tone = (row: EstateRow, column: { name: string; sorts: boolean }) => ({
 
 <template>
   <div ref="box" class="scroll table-box">
-    <table class="t-table" :aria-label="table.kind === 'DATABASE' ? 'Databases' : `${table.kind.toLowerCase()}s`" :aria-rowcount="lines.length">
+    <table class="t-table" :aria-label="header('', noun(table.kind), '')" :aria-rowcount="lines.length">
       <thead>
         <tr>
           <th class="tick"><input type="checkbox" :checked="allSelected" aria-label="Select all that are shown" @change="emit('all')" /></th>
-          <th :aria-sort="sortWord('name')"><button class="sort" @click="emit('sort', 'name')">{{ table.kind === "DATABASE" ? "Database" : header("", table.kind.toLowerCase(), "") }}<span aria-hidden="true">{{ arrow("name") }}</span></button></th>
+          <th :aria-sort="sortWord('name')"><button class="sort" @click="emit('sort', 'name')">{{ header("", noun(table.kind, 1), "") }}<span aria-hidden="true">{{ arrow("name") }}</span></button></th>
           <th v-for="column in shown" :key="column.name" :class="{ num: column.num }" :aria-sort="column.sorts ? sortWord(column.name) : undefined">
             <button v-if="column.sorts" class="sort" @click="emit('sort', column.name)">{{ column.label }}<span aria-hidden="true">{{ arrow(column.name) }}</span></button>
             <template v-else>{{ column.label }}</template>
@@ -107,7 +109,7 @@ const tone = (row: EstateRow, column: { name: string; sorts: boolean }) => ({
             <template v-if="line.kind === 'group'">
               <td />
               <td :colspan="span - 1">
-                <span class="heading"><b>{{ line.key }}</b> <span class="dim">{{ line.words }}</span><span class="grow" /><span class="dim">{{ line.count }}, {{ bytes(line.sizeBytes) }}</span></span>
+                <span class="heading"><b>{{ line.key }}</b> <span class="dim">{{ line.words }}</span><span class="grow" /><span class="dim total">{{ exact(line.count) }} {{ noun(table.kind, line.count) }}, {{ line.size }}</span></span>
               </td>
             </template>
             <template v-else>
@@ -138,6 +140,8 @@ const tone = (row: EstateRow, column: { name: string; sorts: boolean }) => ({
 .sort { background: none; border: 0; font: inherit; color: inherit; cursor: pointer; padding: 0; }
 tr.at td { box-shadow: inset 0 1px var(--current), inset 0 -1px var(--current); }
 td, th { padding: 0 6px; }
+td.num:last-child, th.num:last-child { padding-right: 16px; }
+.heading .total { padding-right: 10px; }
 td.dim { font-stretch: 92%; }
 td { max-width: 190px; overflow: hidden; text-overflow: ellipsis; }
 td.doubt { color: var(--look); text-decoration: underline dotted; text-underline-offset: 3px; }

@@ -3,6 +3,7 @@ import type { Problem } from "../api/client";
 import { exact } from "../shared/format";
 
 defineProps<{ problem: Problem }>();
+defineEmits<{ leaveOut: [] }>();
 const LISTED = 20;
 </script>
 
@@ -17,9 +18,13 @@ const LISTED = 20;
       </li>
       <li v-if="problem.problems.length > LISTED">and {{ problem.problems.length - LISTED }} more</li>
     </ul>
+    <div v-if="problem.restReadable" class="rest">
+      <v-btn @click="$emit('leaveOut')">Leave out what is named here and read the rest</v-btn>
+    </div>
   </div>
 </template>
 
 <style scoped>
+.rest { margin-top: 8px; }
 ul { padding-left: 18px; margin-top: 6px; max-height: 200px; overflow: auto; }
 </style>

@@ -1,5 +1,14 @@
 import type { ObjectKind } from "./estate";
 
+const NOUNS: Record<ObjectKind, [one: string, more: string]> = {
+  DATABASE: ["database", "databases"],
+  INSTANCE: ["instance", "instances"],
+  HOST: ["host", "hosts"],
+  APPLICATION: ["application", "applications"],
+};
+/** What objects of a kind are called when there is one, else when there are more. */
+export const noun = (kind: ObjectKind, count = 2) => NOUNS[kind][count === 1 ? 0 : 1];
+
 /** Columns that are not facts: what the database did lately, and its wave. */
 export const DRAWN = ["activity", "wave"];
 

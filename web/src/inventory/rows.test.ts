@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { PlaceView } from "../shared/queries";
-import { asTable, facetCounts, filtered, grouped, inLens, NONE, sorted, totalBytes, type Query } from "./rows";
+import { asTable, facetCounts, filtered, grouped, inLens, NONE, sizeTogether, sorted, type Query } from "./rows";
 import { testEstate } from "../test/estate";
 
 const table = testEstate(
@@ -48,10 +48,16 @@ describe("the table", () => {
   it("groups with totals and keeps the order within", () => {
     const lines = grouped(table.rows, "instance", none);
     expect(lines.map((line) => (line.kind === "group" ? line.key : line.row.name))).toEqual(["A", "one", "two", "B", "three"]);
-    expect(lines[0]).toMatchObject({ count: 2, sizeBytes: 5 });
+    expect(lines[0]).toMatchObject({ count: 2, size: "0 MiB and 1 of unknown size" });
     const places = new Map([["A/two", { wave: "W01" } as PlaceView]]);
     expect(grouped(table.rows, "wave", places).flatMap((line) => (line.kind === "group" ? [line.key] : []))).toEqual(["W01", "no wave"]);
-    expect(totalBytes(table.rows)).toBe(15);
+  });
+  it("never adds up what is unknown as nothing", () => {
+    const size = (facts: Record<string, Record<string, string | null>>) => sizeTogether(testEstate(facts).rows);
+    expect(size({ "A/one": { size_bytes: String(3 * 2 ** 30) }, "A/two": { size_bytes: String(2 ** 30) } })).toBe("4.0 GiB");
+    expect(size({ "A/one": { size_bytes: String(3 * 2 ** 30) }, "A/two": { size_bytes: null } })).toBe("3.0 GiB and 1 of unknown size");
+    expect(size({ "A/two": { size_bytes: null } })).toBe("size unknown");
+    expect(sizeTogether([])).toBe("0 MiB");
   });
   it("sorts as an obvious sort does, on random cells", () => {
     let seed = 7;

@@ -1,3 +1,4 @@
+import { bytes, exact } from "../shared/format";
 import type { PlaceView } from "../shared/queries";
 import { instanceWords, type EstateRow, type EstateTable, type ObjectKind } from "./estate";
 
@@ -25,7 +26,7 @@ export interface TableGroup {
   key: string;
   words: string;
   count: number;
-  sizeBytes: number;
+  size: string;
 }
 export interface TableRow {
   kind: "row";
@@ -104,7 +105,7 @@ export function grouped(rows: EstateRow[], grouping: string, places: Places): Ta
         key,
         words: grouping === "instance" ? instanceWords(of[0]) : "",
         count: of.length,
-        sizeBytes: totalBytes(of),
+        size: sizeTogether(of),
       },
       ...of.map((row): TableRow => ({ kind: "row", row })),
     ]);
@@ -115,8 +116,19 @@ function groupOf(row: EstateRow, grouping: string, places: Places): string {
   return value === NONE ? `no ${grouping.replaceAll("_", " ")}` : value;
 }
 
-export function totalBytes(rows: EstateRow[]): number {
-  return rows.reduce((sum, row) => sum + (row.number("size_bytes") ?? row.number("total_size_bytes") ?? 0), 0);
+/** The size of all as far as it is known, in words that tell of how many databases it is not. */
+export function sizeTogether(rows: EstateRow[]): string {
+  let sum = 0;
+  let known = false;
+  let unsized = 0;
+  for (const row of rows) {
+    const size = row.number("size_bytes") ?? row.number("total_size_bytes");
+    known ||= size != null;
+    sum += size ?? 0;
+    unsized += row.number("unsized") ?? (size == null ? 1 : 0);
+  }
+  if (!known) return unsized ? "size unknown" : bytes(0);
+  return unsized ? `${bytes(sum)} and ${exact(unsized)} of unknown size` : bytes(sum);
 }
 
 /** A cell that a spreadsheet would run as a formula gets an apostrophe before it. */

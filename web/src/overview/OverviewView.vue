@@ -4,8 +4,8 @@ import { computed } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { api, data } from "../api/client";
 import { useDossier } from "../frame/useDossier";
-import { bytes, day } from "../shared/format";
-import { totalBytes } from "../inventory/rows";
+import { day } from "../shared/format";
+import { sizeTogether } from "../inventory/rows";
 import { useEstate, useProgramme } from "../shared/queries";
 import CrossingPicture from "./CrossingPicture.vue";
 import ReplayScrubber from "./ReplayScrubber.vue";
@@ -33,7 +33,7 @@ const dispositions = computed(() => {
   }
   return [...counts].sort((a, b) => b[1] - a[1]);
 });
-const total = computed(() => totalBytes(databases.value?.rows ?? []));
+const total = computed(() => sizeTogether(databases.value?.rows ?? []));
 </script>
 
 <template>
@@ -41,7 +41,7 @@ const total = computed(() => totalBytes(databases.value?.rows ?? []));
     <div class="bar">
       <h1>Where the estate {{ at ? "stood" : "stands" }}</h1>
       <template v-if="databases?.rows.length">
-        <span class="chip">{{ databases.rows.length }} databases, {{ bytes(total) }}</span>
+        <span class="chip">{{ databases.rows.length }} databases, {{ total }}</span>
         <span v-for="[name, count] in dispositions" :key="name" class="chip">{{ count }} {{ name }}</span>
       </template>
       <div class="grow" />

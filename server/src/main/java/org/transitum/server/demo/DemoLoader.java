@@ -24,6 +24,7 @@ import org.transitum.server.programme.ProgrammeService;
 import org.transitum.server.sizing.CatalogueService;
 import org.transitum.server.team.TeamService;
 import org.transitum.server.waves.WindowImport;
+import org.transitum.sources.inventory.InventoryFile.Faulty;
 import org.transitum.sources.team.PeopleCsv;
 import org.transitum.sources.team.PeopleCsv.PersonRow;
 
@@ -106,7 +107,7 @@ class DemoLoader implements ApplicationRunner {
   }
 
   private void accept(String file, InputStream content) {
-    OpenReading reading = files.read(file, content).reading();
+    OpenReading reading = files.read(file, content, Faulty.REFUSED).reading();
     if (reading == null) {
       throw new IllegalStateException(file + " of the demo names columns that are not known");
     }

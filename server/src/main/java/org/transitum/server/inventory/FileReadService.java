@@ -17,10 +17,12 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.transitum.core.InvalidValue;
+import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.ColumnGuess;
 import org.transitum.core.inventory.ColumnGuess.Certainty;
 import org.transitum.core.inventory.ColumnGuess.Guess;
 import org.transitum.core.inventory.ColumnGuess.MappedColumn;
+import org.transitum.core.inventory.ObjectKind;
 import org.transitum.core.inventory.Reading;
 import org.transitum.server.inventory.FileMapper.FileRow;
 import org.transitum.server.inventory.FileMapper.MappingRow;
@@ -32,6 +34,7 @@ import org.transitum.sources.files.FileTable;
 import org.transitum.sources.files.FileTable.Row;
 import org.transitum.sources.files.TableFiles;
 import org.transitum.sources.inventory.InventoryFile;
+import org.transitum.sources.inventory.InventoryFile.Faulty;
 import org.transitum.sources.inventory.InventoryFile.MappedTable;
 import org.transitum.sources.inventory.ServerReading;
 import tools.jackson.databind.json.JsonMapper;
@@ -92,15 +95,23 @@ public class FileReadService {
       List<ColumnView> columns,
       List<String> notes) {}
 
-  public record FileToMap(long id, String name, List<SheetView> sheets, List<String> targets) {}
+  /**
+   * Something that a column can mean.
+   *
+   * @param of what it tells of; null where it names an object
+   */
+  public record Meaning(String target, String label, @Nullable ObjectKind of) {}
+
+  public record FileToMap(long id, String name, List<SheetView> sheets, List<Meaning> meanings) {}
 
   /** How a person says one sheet's columns are meant. */
   public record SheetMapping(String sheet, int headerRow, List<MappedColumn> columns) {}
 
   private record Remembered(List<MappedColumn> columns) {}
 
+  /** A file with faulty cells or rows is refused unless a person wants the rest of it. */
   @Transactional
-  public ReadFile read(String name, InputStream content) {
+  public ReadFile read(String name, InputStream content, Faulty faulty) {
     byte[] bytes = bytes(content);
     List<FileTable> tables = TableFiles.read(name, new ByteArrayInputStream(bytes));
     List<MappedTable> mapped = tables.stream().map(this::mapped).toList();
@@ -108,13 +119,27 @@ public class FileReadService {
         mapped.stream()
             .allMatch(table -> InventoryFile.allKnown(table) || remembered(table) != null);
     if (known) {
-      return new ReadFile(open(InventoryFile.read(name, mapped, clock.instant())), null);
+      return new ReadFile(open(InventoryFile.read(name, mapped, clock.instant(), faulty)), null);
     }
     mapper.dropBefore(clock.instant().minus(KEPT));
     long id = mapper.keep(name, clock.instant(), current.login(), bytes);
     return new ReadFile(
-        null,
-        new FileToMap(id, name, mapped.stream().map(this::view).toList(), ColumnGuess.targets()));
+        null, new FileToMap(id, name, mapped.stream().map(this::view).toList(), meanings()));
+  }
+
+  private static List<Meaning> meanings() {
+    List<Meaning> meanings = new ArrayList<>();
+    ColumnGuess.KEYS.forEach(key -> meanings.add(new Meaning(key, key, null)));
+    for (ObjectKind kind :
+        List.of(
+            ObjectKind.DATABASE, ObjectKind.INSTANCE, ObjectKind.HOST, ObjectKind.APPLICATION)) {
+      Attribute.of(kind).stream()
+          .filter(
+              attribute -> meanings.stream().noneMatch(m -> m.target().equals(attribute.column())))
+          .map(attribute -> new Meaning(attribute.column(), attribute.label(), kind))
+          .forEach(meanings::add);
+    }
+    return meanings;
   }
 
   /** One byte beyond the limit is enough for the reader to refuse the file. */
@@ -191,7 +216,7 @@ public class FileReadService {
    * the same shape.
    */
   @Transactional
-  public OpenReading read(long id, List<SheetMapping> mappings) {
+  public OpenReading read(long id, List<SheetMapping> mappings, Faulty faulty) {
     FileRow file =
         mapper
             .file(id)
@@ -212,7 +237,7 @@ public class FileReadService {
     if (mapped.isEmpty()) {
       throw new InvalidValue("Choose at least one sheet.");
     }
-    OpenReading reading = open(InventoryFile.read(file.name(), mapped, clock.instant()));
+    OpenReading reading = open(InventoryFile.read(file.name(), mapped, clock.instant(), faulty));
     mapped.forEach(this::remember);
     mapper.drop(id);
     return reading;

@@ -8,6 +8,7 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
@@ -43,7 +44,11 @@ public class InventoryService {
           Attribute.LOG_MODE);
   private static final Set<Attribute> FROM_HOST =
       EnumSet.of(
-          Attribute.SITE, Attribute.OPERATING_SYSTEM, Attribute.CPU_CORES, Attribute.MEMORY_BYTES);
+          Attribute.SITE,
+          Attribute.OPERATING_SYSTEM,
+          Attribute.BYTE_ORDER,
+          Attribute.CPU_CORES,
+          Attribute.MEMORY_BYTES);
 
   private final EstateStore estate;
   private final ProgrammeService programme;
@@ -184,27 +189,35 @@ public class InventoryService {
         values);
   }
 
-  /** How many databases each object bears or serves, and their size together. */
+  /**
+   * How many databases each object bears or serves, their size together as far as it is known, and
+   * how many have none.
+   */
   private List<Column> totals(ObjectKind kind, List<EstateObject> objects) {
-    Map<String, long[]> of = new HashMap<>();
+    Map<String, List<Optional<Long>>> sizesOf = new HashMap<>();
     for (EstateObject database : estate.databases()) {
       String key = bearer(kind, database);
       if (key != null) {
-        long[] total = of.computeIfAbsent(key, k -> new long[2]);
-        total[0]++;
-        total[1] += database.number(Attribute.SIZE_BYTES).orElse(0L);
+        sizesOf
+            .computeIfAbsent(key, k -> new ArrayList<>())
+            .add(database.number(Attribute.SIZE_BYTES));
       }
     }
     List<@Nullable String> counts = new ArrayList<>();
-    List<@Nullable String> sizes = new ArrayList<>();
+    List<@Nullable String> totals = new ArrayList<>();
+    List<@Nullable String> unsized = new ArrayList<>();
     for (EstateObject object : objects) {
-      long[] total = of.getOrDefault(object.key(), new long[2]);
-      counts.add(Long.toString(total[0]));
-      sizes.add(Long.toString(total[1]));
+      List<Optional<Long>> sizes = sizesOf.getOrDefault(object.key(), List.of());
+      List<Long> known = sizes.stream().flatMap(Optional::stream).toList();
+      long total = known.stream().mapToLong(Long::longValue).sum();
+      counts.add(Integer.toString(sizes.size()));
+      totals.add(known.isEmpty() && !sizes.isEmpty() ? null : Long.toString(total));
+      unsized.add(Integer.toString(sizes.size() - known.size()));
     }
     return List.of(
         new Column("databases", "databases", "INTEGER", kind, List.of(), counts),
-        new Column("total_size_bytes", "size together", "BYTES", kind, List.of(), sizes));
+        new Column("total_size_bytes", "size together", "BYTES", kind, List.of(), totals),
+        new Column("unsized", "databases of unknown size", "INTEGER", kind, List.of(), unsized));
   }
 
   private @Nullable String bearer(ObjectKind kind, EstateObject database) {

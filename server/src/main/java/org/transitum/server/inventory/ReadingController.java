@@ -27,6 +27,7 @@ import org.transitum.server.inventory.ReadingService.AcceptedReading;
 import org.transitum.server.inventory.ReadingService.OpenReading;
 import org.transitum.server.inventory.ReadingService.ReadingHead;
 import org.transitum.server.team.AllowedTo;
+import org.transitum.sources.inventory.InventoryFile.Faulty;
 
 @RestController
 @RequestMapping("/api/v1/inventory")
@@ -48,7 +49,10 @@ class ReadingController {
 
   record Accepted(int changes) {}
 
-  record Mapping(@NotNull List<SheetMapping> sheets) {}
+  /**
+   * @param faulty what becomes of cells and rows that cannot be understood; refused where absent
+   */
+  record Mapping(@NotNull List<SheetMapping> sheets, @Nullable Faulty faulty) {}
 
   @GetMapping("/readings")
   @AllowedTo({LEAD, ENGINEER, OWNER, OBSERVER})
@@ -65,15 +69,20 @@ class ReadingController {
   /** The body is the file itself: CSV, XLSX or JSON. */
   @PostMapping(path = "/readings")
   @AllowedTo({LEAD, ENGINEER})
-  ReadFile readFile(@RequestParam String name, HttpServletRequest request) throws IOException {
-    return files.read(name, request.getInputStream());
+  ReadFile readFile(
+      @RequestParam String name,
+      @RequestParam(defaultValue = "REFUSED") Faulty faulty,
+      HttpServletRequest request)
+      throws IOException {
+    return files.read(name, request.getInputStream(), faulty);
   }
 
   /** Reads a file that waits for its columns to be mapped. */
   @PostMapping("/files/{id}/readings")
   @AllowedTo({LEAD, ENGINEER})
   OpenReading readMapped(@PathVariable long id, @Valid @RequestBody Mapping mapping) {
-    return files.read(id, mapping.sheets());
+    return files.read(
+        id, mapping.sheets(), mapping.faulty() == null ? Faulty.REFUSED : mapping.faulty());
   }
 
   @DeleteMapping("/files/{id}")

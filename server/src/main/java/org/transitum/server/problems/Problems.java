@@ -40,6 +40,7 @@ class Problems extends ResponseEntityExceptionHandler {
                 ? e.getMessage()
                 : "%,d problems; nothing of the file was stored.".formatted(e.total()));
     detail.setProperty("problems", e.problems());
+    detail.setProperty("restReadable", e.restReadable());
     return detail;
   }
 

@@ -233,6 +233,26 @@ class InventoryTest {
   }
 
   @Test
+  void theRestOfAFaultyFileIsTakenWhenAPersonSaysSoAndTakesNothingAway() {
+    take("list.csv", "instance,database,size_bytes\nHEAD-01,orders,1 GB\nHEAD-01,stock,2 GB\n");
+    String faulty =
+        "instance,database,size_bytes\nHEAD-01,orders,a lot\n,stock,2 GB\nHEAD-01,new,3 GB\n";
+    Answer refused = lead.file(READINGS, "list.csv", faulty);
+    assertThat(refused.status()).isEqualTo(422);
+    assertThat(refused.body().path("problems")).hasSize(2);
+    assertThat(refused.body().path("restReadable").asBoolean()).isTrue();
+    Answer rest = lead.send("POST", READINGS + "?name=list.csv&faulty=LEFT_OUT", faulty, null);
+    JsonNode reading = rest.body().path("reading");
+    assertThat(reading.path("added").asInt()).isEqualTo(1);
+    assertThat(reading.path("gone").asInt()).as("stock's row was only faulty").isZero();
+    assertThat(reading.path("unread")).hasSize(2);
+    assertThat(reading.path("unread").get(0).asString()).contains("row 2", "size_bytes", "a lot");
+    accept(reading, Map.of());
+    assertThat(cell("DATABASE", "HEAD-01/orders", "size_bytes")).isEqualTo(Long.toString(1L << 30));
+    assertThat(cell("DATABASE", "HEAD-01/new", "size_bytes")).isEqualTo(Long.toString(3L << 30));
+  }
+
+  @Test
   void aDoubtfulDatabaseIsTakenAsTheKnownOneAndItsNameRemembered() {
     take("a.csv", "instance,database,owner\nHEAD-01,orders,Ann\n");
     JsonNode reading = read("b.csv", "instance,database,tables\nhead_01,Orders,9\n");
@@ -319,6 +339,8 @@ class InventoryTest {
     take("apps.csv", "application,owner,criticality\nBilling,Ann,high\n");
     assertThat(cell("HOST", "h1", "databases")).isEqualTo("3");
     assertThat(cell("INSTANCE", "A", "total_size_bytes")).isEqualTo(Long.toString(8L << 30));
+    assertThat(cell("INSTANCE", "B", "total_size_bytes")).as("unknown, not 0").isNull();
+    assertThat(cell("HOST", "h1", "unsized")).isEqualTo("1");
     assertThat(cell("INSTANCE", "B", "cpu_cores")).isEqualTo("8");
     assertThat(cell("APPLICATION", "Billing", "databases")).isEqualTo("2");
     assertThat(cell("DATABASE", "A/one", "owner")).as("from its application").isEqualTo("Ann");

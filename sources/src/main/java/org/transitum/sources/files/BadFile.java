@@ -10,11 +10,20 @@ public final class BadFile extends RuntimeException {
 
   private final transient List<FileProblem> problems;
   private final long total;
+  private final boolean restReadable;
 
   public BadFile(List<FileProblem> problems, long total) {
+    this(problems, total, false);
+  }
+
+  /**
+   * @param restReadable whether the file can be read without what the problems name
+   */
+  public BadFile(List<FileProblem> problems, long total, boolean restReadable) {
     super(problems.isEmpty() ? "bad file" : problems.get(0).line());
     this.problems = List.copyOf(problems);
     this.total = total;
+    this.restReadable = restReadable;
   }
 
   public static BadFile whole(String file, String sentence) {
@@ -23,6 +32,11 @@ public final class BadFile extends RuntimeException {
 
   public List<FileProblem> problems() {
     return problems;
+  }
+
+  /** Whether the file can be read without what the problems name. */
+  public boolean restReadable() {
+    return restReadable;
   }
 
   /** How many problems there are, listed or not. */

@@ -32,8 +32,28 @@ public final class Problems {
    * @throws BadFile when anything was added
    */
   public void throwIfAny() {
+    throwIfAny(false);
+  }
+
+  /**
+   * @param restReadable whether the file can be read without what was named
+   * @throws BadFile when anything was added
+   */
+  public void throwIfAny(boolean restReadable) {
     if (total > 0) {
-      throw new BadFile(kept, total);
+      throw new BadFile(kept, total, restReadable);
     }
+  }
+
+  /** What was added, a sentence each, for a file that was read without it. */
+  public List<String> leftOut() {
+    List<String> lines = new ArrayList<>();
+    for (FileProblem problem : kept) {
+      lines.add("Left out: " + problem.line());
+    }
+    if (total > kept.size()) {
+      lines.add("Left out: %,d more like these.".formatted(total - kept.size()));
+    }
+    return lines;
   }
 }

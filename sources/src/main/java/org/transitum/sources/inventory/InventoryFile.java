@@ -66,6 +66,14 @@ public final class InventoryFile {
     }
   }
 
+  /** What becomes of cells and rows that cannot be understood. */
+  public enum Faulty {
+    /** The file is refused with all of them named. */
+    REFUSED,
+    /** The rest is read, and the reading names them as unread, so that nothing counts as gone. */
+    LEFT_OUT
+  }
+
   private final List<MappedTable> tables;
   private final Problems problems;
   private final Map<String, ReadObject> objects = new LinkedHashMap<>();
@@ -88,7 +96,7 @@ public final class InventoryFile {
     for (MappedTable table : tables) {
       requireKnown(file, table);
     }
-    return read(file, tables, at);
+    return read(file, tables, at, Faulty.REFUSED);
   }
 
   /** A table with the best guess at what its columns mean. */
@@ -152,11 +160,11 @@ public final class InventoryFile {
    *
    * @throws BadFile with everything that is wrong
    */
-  public static Reading read(String file, List<MappedTable> tables, Instant at) {
-    return new InventoryFile(file, tables).run(file, at);
+  public static Reading read(String file, List<MappedTable> tables, Instant at, Faulty faulty) {
+    return new InventoryFile(file, tables).run(file, at, faulty);
   }
 
-  private Reading run(String file, Instant at) {
+  private Reading run(String file, Instant at, Faulty faulty) {
     for (MappedTable table : tables) {
       if (!table.namesObjects()) {
         throw new BadFile(
@@ -170,11 +178,14 @@ public final class InventoryFile {
       }
       table.data().forEach(row -> take(table, row));
     }
-    problems.throwIfAny();
+    if (faulty == Faulty.REFUSED || objects.isEmpty()) {
+      problems.throwIfAny(!objects.isEmpty());
+    }
     if (objects.isEmpty()) {
       throw BadFile.whole(file, "The file has a header but no row below it.");
     }
-    return new Reading(file, Origin.IMPORTED, at, List.copyOf(objects.values()), List.of());
+    return new Reading(
+        file, Origin.IMPORTED, at, List.copyOf(objects.values()), problems.leftOut());
   }
 
   private void take(MappedTable table, Row row) {

@@ -14,6 +14,7 @@ import org.transitum.core.inventory.Reading;
 import org.transitum.core.inventory.Reading.ReadObject;
 import org.transitum.sources.files.FileTable;
 import org.transitum.sources.files.TableFiles;
+import org.transitum.sources.inventory.InventoryFile.Faulty;
 import org.transitum.sources.inventory.InventoryFile.MappedTable;
 
 /** Spreadsheets as people keep them. */
@@ -39,7 +40,7 @@ class MappedFileTest {
     MappedTable mapped = InventoryFile.guessed(table);
     assertThat(mapped.headerRow()).isEqualTo(1);
     assertThat(mapped.namesObjects()).isTrue();
-    Reading reading = InventoryFile.read("list.csv", List.of(mapped), AT);
+    Reading reading = InventoryFile.read("list.csv", List.of(mapped), AT, Faulty.REFUSED);
     assertThat(reading.objects()).hasSize(4);
     assertThat(only(reading, ObjectKind.HOST).values()).containsEntry(Attribute.CPU_CORES, "16");
     assertThat(only(reading, ObjectKind.INSTANCE).values())
@@ -64,7 +65,7 @@ class MappedFileTest {
                 new MappedColumn("a", "instance", ""),
                 new MappedColumn("b", "database", ""),
                 new MappedColumn("c", "", "")));
-    Reading reading = InventoryFile.read("list.csv", List.of(mapped), AT);
+    Reading reading = InventoryFile.read("list.csv", List.of(mapped), AT, Faulty.REFUSED);
     assertThat(reading.objects()).extracting(ReadObject::key).containsExactly("X/one", "X/two");
     assertThat(reading.objects().get(0).values()).isEmpty();
   }
@@ -75,16 +76,49 @@ class MappedFileTest {
     MappedTable nameless =
         new MappedTable(
             table, 0, List.of(new MappedColumn("a", "owner", ""), new MappedColumn("b", "", "")));
-    assertThat(refused(() -> InventoryFile.read("list.csv", List.of(nameless), AT)))
+    assertThat(refused(() -> InventoryFile.read("list.csv", List.of(nameless), AT, Faulty.REFUSED)))
         .hasMessageContaining("No column names what the rows are about");
     MappedTable misplaced =
         new MappedTable(
             table,
             0,
             List.of(new MappedColumn("a", "application", ""), new MappedColumn("b", "tables", "")));
-    assertThat(refused(() -> InventoryFile.read("list.csv", List.of(misplaced), AT)))
+    assertThat(
+            refused(() -> InventoryFile.read("list.csv", List.of(misplaced), AT, Faulty.REFUSED)))
         .hasMessageContaining("row 2, column b")
         .hasMessageContaining("and this row names none");
+  }
+
+  @Test
+  void theRestOfAFileIsReadWithoutWhatIsFaulty() {
+    FileTable table =
+        table(
+            "instance,host,database,version,size_bytes,owner",
+            "A,h1,one,12.1,12 GB,Ann",
+            "A,h1,two,12.2,lots,Bo",
+            "A,h1,two,12.1,5 GB,Bo",
+            "/,h1,three,12.1,5 GB,Cy");
+    Reading reading =
+        InventoryFile.read("list.csv", List.of(InventoryFile.guessed(table)), AT, Faulty.LEFT_OUT);
+    assertThat(reading.objects())
+        .filteredOn(object -> object.kind() == ObjectKind.DATABASE)
+        .extracting(ReadObject::key)
+        .containsExactly("A/one", "A/two");
+    assertThat(reading.objects())
+        .filteredOn(object -> object.key().equals("A/two"))
+        .singleElement()
+        .satisfies(two -> assertThat(two.values()).containsOnlyKeys(Attribute.OWNER));
+    assertThat(reading.unread())
+        .hasSize(4)
+        .allMatch(line -> line.startsWith("Left out: list.csv, row "))
+        .anyMatch(line -> line.contains("row 3, column size_bytes: \"lots\""));
+    FileTable hopeless = table("instance,host,database", "/,h,x");
+    assertThat(
+            refused(
+                () ->
+                    InventoryFile.read(
+                        "list.csv", List.of(InventoryFile.guessed(hopeless)), AT, Faulty.LEFT_OUT)))
+        .hasMessageContaining("row 2");
   }
 
   @Test
@@ -92,7 +126,9 @@ class MappedFileTest {
     FileTable table = table("instance,host,database,version", "A,h1,one,12.1", "A,h1,two,12.2");
     assertThat(
             refused(
-                () -> InventoryFile.read("list.csv", List.of(InventoryFile.guessed(table)), AT)))
+                () ->
+                    InventoryFile.read(
+                        "list.csv", List.of(InventoryFile.guessed(table)), AT, Faulty.REFUSED)))
         .hasMessageContaining("row 3")
         .hasMessageContaining("version of \"A\" is described differently in row 2");
   }
