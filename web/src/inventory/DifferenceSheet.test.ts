@@ -16,6 +16,7 @@ const READING = {
   gone: 0,
   doubtful: 1,
   unread: [],
+  words: [{ attribute: "SIZE_BYTES", label: "size", type: "BYTES" }],
   changes: [
     change("NEW", "A/one"),
     change("NEW", "a1/two", { doubt: { key: "A/two", why: "their instances have like names" } }),
@@ -61,6 +62,23 @@ describe("a difference to accept", () => {
     wrapper = await mounted(DifferenceSheet, { id: 7 });
     expect(page()).toContain("size: 1.0 GiB → 2.0 GiB");
     expect(page()).toContain("observed, stays");
+  });
+  it("takes some of many: all that are shown at once, but what is doubtful one by one", async () => {
+    const many = { ...READING, added: 500, changes: [...READING.changes, ...Array.from({ length: 500 }, (_, i) => change("NEW", `B/d${i}`))] };
+    const sent = answering({ [`GET ${PATH}`]: many, [`POST ${PATH}/accept`]: { changes: 1 }, "GET /api/v1/programme": { zone: "UTC" } });
+    wrapper = await mounted(DifferenceSheet, { id: 7 });
+    expect(page()).toContain("Show 103 more of 503");
+    named("input", "Take all that are shown").click();
+    await flushPromises();
+    expect(page()).toContain("Accept 0 changes");
+    const find = named<HTMLInputElement>("input", "Find in these changes");
+    find.value = "b/d499";
+    find.dispatchEvent(new Event("input"));
+    await flushPromises();
+    named("input", "Take all that are shown").click();
+    await flushPromises();
+    await press("Accept 1 change");
+    expect(sent.find((one) => one.method === "POST")?.body).toEqual({ changes: ["DATABASE:B/d499"], same: {} });
   });
   it("lets an observer look and change nothing", async () => {
     answering({ [`GET ${PATH}`]: READING, "GET /api/v1/programme": { zone: "UTC" } });

@@ -15,7 +15,10 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.transitum.core.InvalidValue;
 import org.transitum.core.inventory.Aliases;
+import org.transitum.core.inventory.Attribute;
+import org.transitum.core.inventory.AttributeType;
 import org.transitum.core.inventory.Difference;
+import org.transitum.core.inventory.Difference.AttributeChange;
 import org.transitum.core.inventory.Difference.Change;
 import org.transitum.core.inventory.ObjectId;
 import org.transitum.core.inventory.ObjectKind;
@@ -90,6 +93,7 @@ public class ReadingService {
    *
    * @param ties how many pointers to other databases were seen
    * @param doubtful how many of the new objects may be known ones
+   * @param words of the attributes that the changes name
    */
   public record OpenReading(
       long id,
@@ -103,7 +107,11 @@ public class ReadingService {
       long gone,
       long doubtful,
       List<Change> changes,
+      List<AttributeWords> words,
       List<String> unread) {}
+
+  /** How an attribute is called and its values are written. */
+  public record AttributeWords(Attribute attribute, String label, AttributeType type) {}
 
   /** A reading that waits to be accepted, without its difference. */
   public record ReadingHead(long id, String source, Instant at, String person) {}
@@ -210,7 +218,17 @@ public class ReadingService {
         difference.count(Difference.Type.GONE),
         difference.doubtful(),
         difference.changes(),
+        words(difference),
         reading.unread());
+  }
+
+  private static List<AttributeWords> words(Difference difference) {
+    return difference.changes().stream()
+        .flatMap(change -> change.attributes().stream())
+        .map(AttributeChange::attribute)
+        .distinct()
+        .map(a -> new AttributeWords(a, a.label(), a.type()))
+        .toList();
   }
 
   private ReadingRow row(long id) {
