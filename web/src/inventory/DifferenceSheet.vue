@@ -86,13 +86,14 @@ async function accept() {
       ),
     `${chosen.value.size} changes accepted`,
   );
-  await client.invalidateQueries();
+  // closed first: it is open no longer, so asking for it again would be refused
   if (ok) emit("close");
+  await client.invalidateQueries();
 }
 async function discard() {
   await attempt(() => data(api.DELETE("/api/v1/inventory/readings/{id}", { params: { path: { id: props.id } } })), "Reading discarded");
-  await client.invalidateQueries();
   emit("close");
+  await client.invalidateQueries();
 }
 </script>
 

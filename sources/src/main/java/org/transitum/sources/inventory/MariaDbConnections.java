@@ -30,7 +30,7 @@ public final class MariaDbConnections {
           throw new Unreachable(words(address, again), again);
         }
       }
-      throw new Unreachable(words(address, e), e);
+      throw new Unreachable(Certificates.refusal(address, e).orElseGet(() -> words(address, e)), e);
     }
   }
 

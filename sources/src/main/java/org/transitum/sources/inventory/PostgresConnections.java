@@ -7,6 +7,8 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Properties;
+import org.postgresql.ssl.DefaultJavaSSLFactory;
+import org.transitum.sources.inventory.ServerAddress.TlsMode;
 
 /** Opens short-lived, read-only connections with every wait bounded. */
 public final class PostgresConnections {
@@ -24,6 +26,10 @@ public final class PostgresConnections {
     properties.setProperty("user", address.user());
     properties.setProperty("password", address.password());
     properties.setProperty("sslmode", address.tls().sslMode());
+    if (address.tls() == TlsMode.VERIFY) {
+      // authorities are those that Java trusts, as for every other kind of server
+      properties.setProperty("sslfactory", DefaultJavaSSLFactory.class.getName());
+    }
     properties.setProperty("connectTimeout", Integer.toString(CONNECT_SECONDS));
     properties.setProperty("loginTimeout", Integer.toString(CONNECT_SECONDS));
     properties.setProperty("socketTimeout", Integer.toString(SOCKET_SECONDS));
@@ -37,7 +43,7 @@ public final class PostgresConnections {
       }
       return connection;
     } catch (SQLException e) {
-      throw new Unreachable(words(address, e), e);
+      throw new Unreachable(Certificates.refusal(address, e).orElseGet(() -> words(address, e)), e);
     }
   }
 

@@ -7,15 +7,12 @@ import com.sun.net.httpserver.HttpServer;
 import com.sun.net.httpserver.HttpsConfigurator;
 import com.sun.net.httpserver.HttpsServer;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.net.http.HttpRequest;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.KeyStore;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.concurrent.ExecutorService;
@@ -27,6 +24,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.transitum.sources.OwnCertificate;
 import org.transitum.sources.inventory.ReadableEngine;
 import org.transitum.sources.inventory.ServerAddress;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
@@ -111,28 +109,10 @@ class BoundedHttpTest {
 
   @Test
   void aServerWhoseCertificateNobodyVouchesForIsRefused(@TempDir Path folder) throws Exception {
-    Path store = folder.resolve("store");
-    Process keytool =
-        new ProcessBuilder(
-                System.getProperty("java.home") + "/bin/keytool",
-                "-genkeypair",
-                "-keystore",
-                store.toString(),
-                "-storepass",
-                "changeit",
-                "-keyalg",
-                "RSA",
-                "-dname",
-                "CN=localhost",
-                "-alias",
-                "own")
-            .redirectErrorStream(true)
-            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-            .start();
-    keytool.waitFor(30, TimeUnit.SECONDS);
+    OwnCertificate certificate = OwnCertificate.in(folder);
     HttpsServer https =
         HttpsServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-    https.setHttpsConfigurator(new HttpsConfigurator(context(store)));
+    https.setHttpsConfigurator(new HttpsConfigurator(context(certificate)));
     server = https;
     server.start();
     ServerAddress address =
@@ -143,15 +123,10 @@ class BoundedHttpTest {
         .hasMessageContaining("certificat");
   }
 
-  private static SSLContext context(Path store) throws Exception {
-    char[] password = "changeit".toCharArray();
-    KeyStore keys = KeyStore.getInstance("PKCS12");
-    try (InputStream in = Files.newInputStream(store)) {
-      keys.load(in, password);
-    }
+  private static SSLContext context(OwnCertificate certificate) throws Exception {
     KeyManagerFactory managers =
         KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
-    managers.init(keys, password);
+    managers.init(certificate.keys(), certificate.password());
     SSLContext context = SSLContext.getInstance("TLS");
     context.init(managers.getKeyManagers(), null, null);
     return context;

@@ -4,6 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -16,8 +19,10 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.transitum.core.inventory.Attribute;
 import org.transitum.core.inventory.Reading.ReadObject;
+import org.transitum.sources.OwnCertificate;
 import org.transitum.sources.counters.Sample;
 import org.transitum.sources.counters.ServerSampler;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
@@ -177,7 +182,32 @@ class MariaDbReaderTest {
     ServerAddress verified =
         new ServerAddress("127.0.0.1", server.port(), "", "reader", "secret", TlsMode.VERIFY);
     assertThatThrownBy(() -> MariaDbReader.read(verified, "MY-1", AT))
-        .isInstanceOf(Unreachable.class);
+        .isInstanceOf(Unreachable.class)
+        .hasMessageContaining("ssl not enabled");
+  }
+
+  @Test
+  void aServerWhoseCertificateNobodyVouchesForIsReadOnlyWhereThatWasChosen(@TempDir Path folder)
+      throws Exception {
+    OwnCertificate certificate = OwnCertificate.in(folder);
+    List<Path> files = List.of(certificate.certificateFile(), certificate.keyFile());
+    Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxr-xr-x"));
+    for (Path file : files) {
+      Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("r--r--r--"));
+    }
+    try (MariaDbServer own =
+        MariaDbServer.start("ssl-cert=" + files.get(0), "ssl-key=" + files.get(1))) {
+      own.execute("create user reader identified by 'secret'");
+      assertThatThrownBy(() -> MariaDbReader.read(address(own, TlsMode.VERIFY), "MY-2", AT))
+          .isInstanceOf(Unreachable.class)
+          .hasMessageContaining("shows a certificate that is not trusted here");
+      ServerReading read = MariaDbReader.read(address(own, TlsMode.REQUIRE), "MY-2", AT);
+      assertThat(value(read, "MY-2", Attribute.TLS)).isEqualTo("yes");
+    }
+  }
+
+  private static ServerAddress address(MariaDbServer at, TlsMode tls) {
+    return new ServerAddress("127.0.0.1", at.port(), "", "reader", "secret", tls);
   }
 
   @Test

@@ -6,6 +6,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -18,6 +21,7 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.transitum.core.counters.Counter;
@@ -28,6 +32,7 @@ import org.transitum.core.inventory.Fact;
 import org.transitum.core.inventory.Origin;
 import org.transitum.core.inventory.Reading.ReadObject;
 import org.transitum.core.inventory.ToldFacts;
+import org.transitum.sources.OwnCertificate;
 import org.transitum.sources.counters.Sample;
 import org.transitum.sources.counters.ServerSampler;
 import org.transitum.sources.inventory.ServerAddress.TlsMode;
@@ -161,6 +166,33 @@ class PostgresReaderTest {
         .hasMessageContaining("was not reached");
   }
 
+  @Test
+  void aServerWhoseCertificateNobodyVouchesForIsReadOnlyWhereThatWasChosen(@TempDir Path folder)
+      throws Exception {
+    TestServer server = TestServer.of("18");
+    server.prepare();
+    OwnCertificate certificate = OwnCertificate.in(folder);
+    server.offerTls(certificate.certificateFile(), certificate.keyFile());
+    ServerAddress address = server.address("reader", "secret");
+    assertThatThrownBy(() -> PostgresReader.read(with(address, TlsMode.VERIFY), "X", AT))
+        .isInstanceOf(Unreachable.class)
+        .hasMessageContaining("shows a certificate that is not trusted here")
+        .hasMessageContaining("javax.net.ssl.trustStore");
+    assertThat(
+            value(PostgresReader.read(with(address, TlsMode.REQUIRE), "X", AT), "X", Attribute.TLS))
+        .isEqualTo("yes");
+  }
+
+  private static ServerAddress with(ServerAddress address, TlsMode tls) {
+    return new ServerAddress(
+        address.host(),
+        address.port(),
+        address.database(),
+        address.user(),
+        address.password(),
+        tls);
+  }
+
   private static String value(ServerReading read, String key, Attribute attribute) {
     return read.reading().objects().stream()
         .filter(o -> o.key().equals(key))
@@ -244,6 +276,38 @@ class PostgresReaderTest {
       requirePasswords();
     }
 
+    void offerTls(Path certificate, Path key) throws Exception {
+      Path data = dataFolder();
+      for (Path file : List.of(certificate, key)) {
+        Path own = data.resolve(file.getFileName());
+        Files.copy(file, own);
+        Files.setPosixFilePermissions(own, PosixFilePermissions.fromString("rw-------"));
+        Files.setOwner(own, Files.getOwner(data));
+      }
+      run(
+          "postgres",
+          "alter system set ssl_cert_file = '%s'".formatted(certificate.getFileName()),
+          "alter system set ssl_key_file = '%s'".formatted(key.getFileName()),
+          "alter system set ssl = on",
+          "select pg_reload_conf()");
+      for (int tries = 0; tries < 50 && !"on".equals(setting("ssl")); tries++) {
+        Thread.sleep(100);
+      }
+    }
+
+    private Path dataFolder() throws SQLException {
+      return Path.of(setting("data_directory"));
+    }
+
+    private String setting(String name) throws SQLException {
+      try (Connection connection = connect("postgres");
+          Statement statement = connection.createStatement();
+          var row = statement.executeQuery("show " + name)) {
+        row.next();
+        return row.getString(1);
+      }
+    }
+
     /** The embedded server trusts everybody; passwords are to be checked here. */
     private void requirePasswords() throws SQLException {
       try (Connection connection = connect("postgres");
@@ -253,8 +317,8 @@ class PostgresReaderTest {
           row.next();
           file = row.getString(1);
         }
-        java.nio.file.Files.writeString(
-            java.nio.file.Path.of(file),
+        Files.writeString(
+            Path.of(file),
             """
             host all postgres 127.0.0.1/32 trust
             host all all 127.0.0.1/32 scram-sha-256
