@@ -128,7 +128,7 @@ const sample = (instance: string, seconds: number | undefined) =>
       </p>
       <v-select v-model="entry.engine" :items="ENGINES" label="Engine" />
       <div class="two">
-        <v-text-field v-model="entry.instance" label="Name in the inventory, such as HEAD-PG-01" />
+        <v-text-field v-model="entry.instance" label="Name in the inventory" placeholder="HEAD-PG-01" />
         <v-select v-model="entry.tls" :items="tlsModes" label="TLS" />
         <v-text-field v-model="entry.host" label="Host" />
         <v-text-field v-model.number="entry.port" label="Port" type="number" />

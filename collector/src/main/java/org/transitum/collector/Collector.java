@@ -39,7 +39,7 @@ import org.transitum.sources.inventory.Unreachable;
 final class Collector implements AutoCloseable {
   private static final Duration PUSH_RETRY = Duration.ofMinutes(2);
   private static final Duration LATE_SAMPLES = Duration.ofMinutes(2);
-  private static final long MIB = 1L << 20;
+  private static final double MIB = 1 << 20;
 
   /** Nine packed (measured on 300 databases with six counters), in the folder and in a bundle. */
   private static final long BYTES_A_SAMPLE = 18;
@@ -84,7 +84,7 @@ final class Collector implements AutoCloseable {
     state.write(store.stateFile());
     if (known != null) {
       progress.tell(
-          "going on with the collection that began at %s; %d MiB are kept"
+          "going on with the collection that began at %s; %.1f MiB are kept"
               .formatted(
                   known.startedAt().truncatedTo(ChronoUnit.SECONDS), store.keptBytes() / MIB));
     }
@@ -272,10 +272,12 @@ final class Collector implements AutoCloseable {
 
   private String stand(Instant now, Instant end) {
     int failing = state().problems().size();
-    return "%,d samples of %d servers%s; %,d of %,d MiB, about %,d at the end; until %s"
+    int answering = list.servers().size() - failing;
+    return "%,d samples of %d %s%s; %,.1f of %,.0f MiB, about %,.1f at the end; until %s"
         .formatted(
             samples.get(),
-            list.servers().size() - failing,
+            answering,
+            answering == 1 ? "server" : "servers",
             failing == 0 ? "" : ", %d failing".formatted(failing),
             store.keptBytes() / MIB,
             list.budgetBytes() / MIB,

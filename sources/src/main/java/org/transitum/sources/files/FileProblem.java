@@ -6,7 +6,8 @@ import org.jspecify.annotations.Nullable;
  * Something wrong in a file, with its place.
  *
  * @param row counted from 1, the header being row 1; null where the file as a whole is meant
- * @param column the header's name; null where no single column is meant
+ * @param column the header's name; without a row the place in the file, such as a path in JSON;
+ *     null where the file as a whole is meant
  * @param sentence what is wrong and what to do
  */
 public record FileProblem(
@@ -16,7 +17,7 @@ public record FileProblem(
   public String line() {
     return file
         + (row == null ? "" : ", row " + String.format("%,d", row))
-        + (column == null ? "" : ", column " + column)
+        + (column == null ? "" : (row == null ? ", " : ", column ") + column)
         + ": "
         + sentence;
   }
