@@ -1,6 +1,7 @@
 package org.transitum.server.problems;
 
 import java.net.URI;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpHeaders;
@@ -14,6 +15,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import org.springframework.web.util.DisconnectedClientHelper;
 import org.transitum.core.InvalidValue;
 import org.transitum.core.crossings.MoveRefused;
 import org.transitum.sources.files.BadFile;
@@ -74,7 +76,11 @@ class Problems extends ResponseEntityExceptionHandler {
   }
 
   @ExceptionHandler
-  ProblemDetail unexpected(Exception e) {
+  @Nullable ProblemDetail unexpected(Exception e) {
+    if (DisconnectedClientHelper.isClientDisconnectedException(e)) {
+      // whoever asked has left the page: nobody is there to be told, and nothing went wrong here
+      return null;
+    }
     LOG.error("unexpected", e);
     return problem(
         HttpStatus.INTERNAL_SERVER_ERROR,

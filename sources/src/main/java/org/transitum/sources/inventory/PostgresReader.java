@@ -41,8 +41,10 @@ public final class PostgresReader {
              (select count(*) from pg_roles where rolname !~ '^pg_') as roles,
              (select count(*) from pg_roles where rolsuper) as roles_with_all_rights,
              (select count(*) from pg_replication_slots) as replication_slots,
-             (select string_agg(setting || coalesce(' ' || unit, ''), ', ') from pg_settings
-               where name in ('wal_keep_size', 'wal_keep_segments')) as log_retention
+             (select string_agg(name || ' ' || setting || coalesce(' ' || unit, ''), ', ' order by name)
+                from pg_settings
+               where name in ('archive_mode', 'max_slot_wal_keep_size', 'wal_keep_segments',
+                              'wal_keep_size')) as log_retention
       """;
 
   /** Who follows it, and whom it follows; the names need pg_monitor. */
