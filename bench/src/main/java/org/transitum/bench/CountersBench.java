@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -14,6 +15,7 @@ import java.sql.Statement;
 import java.time.LocalDate;
 import java.time.ZonedDateTime;
 import java.util.Locale;
+import java.util.SplittableRandom;
 import org.transitum.core.counters.Counter;
 import org.transitum.core.counters.DayChunk;
 import org.transitum.core.counters.Measure;
@@ -49,6 +51,31 @@ final class CountersBench {
     byte[] csv = java.util.Arrays.copyOf(whole, end);
     System.out.printf(
         Locale.ROOT, "generated %,d MiB in %.1f s%n", csv.length >> 20, seconds(began));
+    System.out.println("series one after the other:");
+    measure(csv);
+    System.out.println("series interleaved, as collectors write them:");
+    measure(interleaved());
+  }
+
+  /** Every series of 300 databases has a sample at each minute, before the next minute comes. */
+  private static byte[] interleaved() {
+    SplittableRandom random = new SplittableRandom(7);
+    StringBuilder csv = new StringBuilder("object,counter,time,value\n");
+    long start = 1_790_000_000L / 86_400 * 86_400;
+    for (int minute = 0; minute < 2 * 1_440; minute++) {
+      for (int database = 0; database < 300; database++) {
+        for (String counter :
+            new String[] {"cpu_cores", "reads_per_s", "writes_per_s", "connections"}) {
+          csv.append("HEAD-PG-").append(database / 10).append("/database_").append(database);
+          csv.append(',').append(counter).append(',').append(start + 60L * minute);
+          csv.append(',').append(random.nextInt(100_000) / 100.0).append('\n');
+        }
+      }
+    }
+    return csv.toString().getBytes(StandardCharsets.US_ASCII);
+  }
+
+  private static void measure(byte[] csv) throws IOException {
     double best = Double.MAX_VALUE;
     long samples = 0;
     for (int round = 1; round <= 4; round++) {

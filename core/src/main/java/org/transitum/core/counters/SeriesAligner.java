@@ -2,7 +2,6 @@ package org.transitum.core.counters;
 
 import java.util.Arrays;
 import java.util.function.Consumer;
-import org.jspecify.annotations.Nullable;
 import org.transitum.core.InvalidValue;
 
 /**
@@ -18,6 +17,8 @@ import org.transitum.core.InvalidValue;
 public final class SeriesAligner {
 
   static final int LEARNING = 16;
+  private static final int NONE = -1;
+  private static final long DAY_MILLIS = DayChunk.SECONDS_PER_DAY * 1000L;
   private static final int[] STEPS = {
     60, 120, 180, 240, 300, 360, 600, 720, 900, 1_200, 1_800, 3_600, 7_200, 10_800, 14_400, 21_600,
     43_200, 86_400
@@ -35,9 +36,15 @@ public final class SeriesAligner {
   private boolean gaugeOpen;
 
   private long day = Long.MIN_VALUE;
-  private double[] sums = {};
-  private double[] covered = {};
-  private boolean[] sampled = {};
+  private double[] values = {};
+  private boolean any;
+
+  // the bucket that is being filled; times only go on, so that there is one
+  private int bucket = NONE;
+  private long bucketEnd;
+  private double sum;
+  private long covered;
+  private boolean sampled;
 
   /**
    * @param stepSeconds the grid of chunks stored earlier for this series, or 0 to learn it
@@ -118,10 +125,6 @@ public final class SeriesAligner {
               .findFirst()
               .orElse(DayChunk.SECONDS_PER_DAY);
     }
-    int buckets = DayChunk.SECONDS_PER_DAY / stepSeconds;
-    sums = new double[buckets];
-    covered = new double[buckets];
-    sampled = new boolean[buckets];
   }
 
   private void take(long millis, double value) {
@@ -144,63 +147,74 @@ public final class SeriesAligner {
 
   /** Spreads a rate that held over (from, to] on the buckets it touches. */
   private void rate(long from, long to, double rate) {
-    long step = stepSeconds * 1000L;
     for (long at = from; at < to; ) {
-      long end = Math.min(to, (Math.floorDiv(at, step) + 1) * step);
-      int bucket = bucketOf(at);
-      sums[bucket] += rate * (end - at);
-      covered[bucket] += end - at;
+      open(at);
+      long end = Math.min(to, bucketEnd);
+      sum += rate * (end - at);
+      covered += end - at;
       at = end;
     }
   }
 
   /** A level sampled at {@code from} and taken to stand until {@code to}. */
   private void gauge(long from, long to, double level) {
-    long step = stepSeconds * 1000L;
     for (long at = from; at < to; ) {
-      long end = Math.min(to, (Math.floorDiv(at, step) + 1) * step);
-      int bucket = bucketOf(at);
+      open(at);
+      long end = Math.min(to, bucketEnd);
       boolean own = at == from;
       // a level carried over from the bucket before only fills one that has no sample of its own
-      if (own ? !sampled[bucket] || level > sums[bucket] : covered[bucket] == 0) {
-        sums[bucket] = level;
+      if (own ? !sampled || level > sum : covered == 0) {
+        sum = level;
       }
-      sampled[bucket] |= own;
-      covered[bucket] += end - at;
+      sampled |= own;
+      covered += end - at;
       at = end;
     }
   }
 
-  private int bucketOf(long millis) {
-    long wanted = Math.floorDiv(millis, DayChunk.SECONDS_PER_DAY * 1000L);
+  /** Makes the bucket of a time the one that is being filled. */
+  private void open(long millis) {
+    if (bucket != NONE && millis < bucketEnd) {
+      return;
+    }
+    long step = stepSeconds * 1000L;
+    boolean next = bucket != NONE && millis < bucketEnd + step && bucket + 1 < values.length;
+    int following = bucket + 1;
+    close();
+    if (next) {
+      bucket = following;
+      bucketEnd += step;
+      return;
+    }
+    long wanted = Math.floorDiv(millis, DAY_MILLIS);
     if (wanted != day) {
       flush();
       day = wanted;
+      values = new double[DayChunk.SECONDS_PER_DAY / stepSeconds];
+      Arrays.fill(values, Double.NaN);
     }
-    return (int) (Math.floorMod(millis, DayChunk.SECONDS_PER_DAY * 1000L) / (stepSeconds * 1000L));
+    bucket = (int) ((millis - day * DAY_MILLIS) / step);
+    bucketEnd = day * DAY_MILLIS + (bucket + 1) * step;
+  }
+
+  /** A bucket covered for less than half of its time stays missing. */
+  private void close() {
+    if (bucket != NONE && 2 * covered >= stepSeconds * 1000L) {
+      values[bucket] = kind == Counter.Kind.GAUGE ? sum : sum / covered;
+      any = true;
+    }
+    bucket = NONE;
+    sum = 0;
+    covered = 0;
+    sampled = false;
   }
 
   private void flush() {
-    DayChunk chunk = chunk();
-    if (chunk != null) {
-      sink.accept(chunk);
+    close();
+    if (any) {
+      sink.accept(new DayChunk(day, stepSeconds, values));
     }
-    Arrays.fill(sums, 0);
-    Arrays.fill(covered, 0);
-    Arrays.fill(sampled, false);
+    any = false;
     day = Long.MIN_VALUE;
-  }
-
-  private @Nullable DayChunk chunk() {
-    double half = stepSeconds * 500.0;
-    double[] values = new double[sums.length];
-    boolean any = false;
-    for (int i = 0; i < values.length; i++) {
-      boolean missing = covered[i] < half;
-      any |= !missing;
-      values[i] =
-          missing ? Double.NaN : kind == Counter.Kind.GAUGE ? sums[i] : sums[i] / covered[i];
-    }
-    return any ? new DayChunk(day, stepSeconds, values) : null;
   }
 }

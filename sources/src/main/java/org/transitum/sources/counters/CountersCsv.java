@@ -7,6 +7,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.CharacterCodingException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -32,6 +33,10 @@ import org.transitum.sources.files.TextSource;
 public final class CountersCsv {
   static final List<String> COLUMNS = List.of("object", "counter", "time", "value");
   private static final int REPORT_EVERY = 1 << 16;
+
+  /** So much is refused only in a file that is none of counters; it is not read to its end. */
+  private static final int MOST_REFUSED = 500_000;
+
   private static final int LONGEST_FIELD = 1 << 16;
 
   private final String file;
@@ -42,9 +47,10 @@ public final class CountersCsv {
   private final Map<String, Map<String, SeriesAligner>> aligners = new HashMap<>();
   private final Set<String> refused = new HashSet<>();
   private final Set<String> unknown = new TreeSet<>();
-  private String lastObject = "";
-  private String lastCounter = "";
-  private @Nullable SeriesAligner last;
+
+  /** The same aligners by the row's numbers of object and counter. */
+  private @Nullable SeriesAligner[][] numbered = new SeriesAligner[64][];
+
   private long samples;
   private int series;
 
@@ -150,7 +156,7 @@ public final class CountersCsv {
       problems.add(number, row.problemColumn(), row.problem());
       return;
     }
-    SeriesAligner aligner = aligner(row.object(), row.counter(), number);
+    SeriesAligner aligner = aligner(row, number);
     if (aligner == null) {
       return;
     }
@@ -162,27 +168,41 @@ public final class CountersCsv {
     }
   }
 
-  /** The row hands out the same string as long as the object or counter stays the same. */
-  @SuppressWarnings("ReferenceEquality")
-  private @Nullable SeriesAligner aligner(String object, String counter, long number) {
-    if (object == lastObject && counter == lastCounter) {
-      return last;
+  private @Nullable SeriesAligner aligner(SampleRow row, long number) {
+    int object = row.object();
+    int counter = row.counter();
+    if (object < numbered.length) {
+      @Nullable SeriesAligner[] of = numbered[object];
+      if (of != null && counter < of.length) {
+        SeriesAligner known = of[counter];
+        if (known != null) {
+          return known;
+        }
+      }
     }
-    last = find(object, counter, number);
-    lastObject = object;
-    lastCounter = counter;
-    return last;
+    SeriesAligner opened = open(row.objectName(), row.counterName(), number);
+    if (opened != null) {
+      keep(object, counter, opened);
+    }
+    return opened;
   }
 
-  private @Nullable SeriesAligner find(String object, String counter, long number) {
-    Map<String, SeriesAligner> of = aligners.get(object);
-    SeriesAligner known = of == null ? null : of.get(counter);
-    return known != null ? known : open(object, counter, number);
+  private void keep(int object, int counter, SeriesAligner aligner) {
+    if (object >= numbered.length) {
+      numbered = Arrays.copyOf(numbered, Math.max(2 * numbered.length, object + 1));
+    }
+    @Nullable SeriesAligner[] of = numbered[object];
+    of = of == null ? new SeriesAligner[counter + 1] : of;
+    numbered[object] = counter < of.length ? of : Arrays.copyOf(of, counter + 1);
+    numbered[object][counter] = aligner;
   }
 
   private @Nullable SeriesAligner open(String object, String name, long number) {
     if (!refused.add(object + "\n" + name)) {
       return null;
+    }
+    if (refused.size() > MOST_REFUSED) {
+      problems.throwIfAny();
     }
     Counter counter = Counter.ofColumn(name).orElse(null);
     if (counter == null) {

@@ -11,10 +11,12 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * One row of a counters file, read straight from the parser's buffer and used again for each row:
- * no string is made where the object and the counter are those of the row before.
+ * no string is made for an object, a counter or a time that came before.
  */
 final class SampleRow extends CsvCallbackHandler<SampleRow> {
   private static final int LONGEST = 256;
+  private static final int MOST_OBJECTS = 200_000;
+  private static final int MOST_COUNTERS = 1_000;
   private static final double[] TENS = new double[23];
 
   static {
@@ -31,8 +33,11 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
   private int seen;
   private RecordType type = RecordType.DATA;
 
-  private final Repeated object = new Repeated();
-  private final Repeated counter = new Repeated();
+  private final Names objects = new Names(MOST_OBJECTS);
+  private final Names counters = new Names(MOST_COUNTERS);
+  private int object;
+  private int counter;
+  private char[] lastTime = {};
   private long millis;
   private double value;
   private @Nullable String problem;
@@ -46,12 +51,22 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
     return header;
   }
 
-  String object() {
-    return object.text;
+  /** The object's number, counted from 0 in the order in which the file names them first. */
+  int object() {
+    return object;
   }
 
-  String counter() {
-    return counter.text;
+  String objectName() {
+    return objects.text(object);
+  }
+
+  /** The counter's number, as the object's. */
+  int counter() {
+    return counter;
+  }
+
+  String counterName() {
+    return counters.text(counter);
   }
 
   long millis() {
@@ -112,9 +127,9 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
       return;
     }
     switch (columns[at]) {
-      case 0 -> object.take(buffer, offset, length);
-      case 1 -> counter.take(buffer, offset, length);
-      case 2 -> time(buffer, offset, length);
+      case 0 -> object = named("object", objects, MOST_OBJECTS, buffer, offset, length);
+      case 1 -> counter = named("counter", counters, MOST_COUNTERS, buffer, offset, length);
+      case 2 -> timeUnlessSame(buffer, offset, length);
       default -> number(buffer, offset, length);
     }
   }
@@ -145,17 +160,21 @@ final class SampleRow extends CsvCallbackHandler<SampleRow> {
     }
   }
 
-  /** A field that mostly repeats: gives the same string as long as its characters stay. */
-  private static final class Repeated {
-    private char[] last = {};
-    private String text = "";
-
-    void take(char[] buffer, int offset, int length) {
-      if (!Arrays.equals(last, 0, last.length, buffer, offset, offset + length)) {
-        last = Arrays.copyOfRange(buffer, offset, offset + length);
-        text = new String(last).strip();
-      }
+  private int named(String column, Names names, int most, char[] buffer, int offset, int length) {
+    int number = names.number(buffer, offset, length);
+    if (number == Names.TOO_MANY) {
+      problem(column, "The file names more than %,d different ones.".formatted(most));
     }
+    return number;
+  }
+
+  /** Collectors sample everything at once, so that times mostly repeat. */
+  private void timeUnlessSame(char[] buffer, int offset, int length) {
+    if (Arrays.equals(lastTime, 0, lastTime.length, buffer, offset, offset + length)) {
+      return;
+    }
+    time(buffer, offset, length);
+    lastTime = problem == null ? Arrays.copyOfRange(buffer, offset, offset + length) : new char[0];
   }
 
   private void time(char[] b, int o, int n) {
