@@ -6,6 +6,7 @@ import { exact, time } from "../shared/format";
 import { attempt } from "../shared/notices";
 import { useProgramme } from "../shared/queries";
 import { mayWork } from "../team/session";
+import { idOf, keptChoices } from "./choices";
 import ChangeWhat, { type Decision } from "./ChangeWhat.vue";
 
 type Change = Schemas["Change"];
@@ -18,15 +19,15 @@ const { data: reading, isError } = useQuery({
   queryFn: () => data(api.GET("/api/v1/inventory/readings/{id}", { params: { path: { id: props.id } } })),
   staleTime: 0,
 });
-const idOf = (change: Change) => `${change.kind}:${change.key}`;
 const chosen = ref(new Set<string>());
 /** For a doubtful object: the known key that it is; absent while it is taken as new. */
 const same = ref<Record<string, string>>({});
 watch(
   reading,
-  (now) => {
-    chosen.value = new Set((now?.changes ?? []).filter((change) => !change.doubt).map(idOf));
-    same.value = {};
+  (now, before) => {
+    const kept = keptChoices(before?.changes ?? [], now?.changes ?? [], { chosen: chosen.value, same: same.value });
+    chosen.value = kept.chosen;
+    same.value = kept.same;
   },
   { immediate: true },
 );
