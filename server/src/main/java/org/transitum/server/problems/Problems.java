@@ -1,5 +1,6 @@
 package org.transitum.server.problems;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.net.URI;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -76,9 +77,10 @@ class Problems extends ResponseEntityExceptionHandler {
   }
 
   @ExceptionHandler
-  @Nullable ProblemDetail unexpected(Exception e) {
-    if (DisconnectedClientHelper.isClientDisconnectedException(e)) {
-      // whoever asked has left the page: nobody is there to be told, and nothing went wrong here
+  @Nullable ProblemDetail unexpected(Exception e, HttpServletResponse response) {
+    if (response.isCommitted() && DisconnectedClientHelper.isClientDisconnectedException(e)) {
+      // Whoever asked left while the answer was on its way. Before that, a broken connection is one
+      // to somebody else, such as a source server, and must not pass for success.
       return null;
     }
     LOG.error("unexpected", e);
